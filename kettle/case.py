@@ -1,0 +1,301 @@
+"""The case file: one unit and what was observed on it, as an open, versioned JSON format.
+
+`read` takes text or bytes and answers with a `Case` or one `InputError`; nothing is half-read. The JSON Schema is
+generated from the same models by `schema`.
+"""
+
+import difflib
+import json
+from collections.abc import Mapping
+from datetime import UTC, datetime
+from typing import Annotated, Any, Final, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+
+from kettle import observations, readings, refrigerants
+from kettle.bands import BY_KIND, COMMON
+from kettle.errors import InputError
+from kettle.judge import Judgement
+from kettle.observations import Value
+from kettle.unit import CHOICES, LIMITS, Unit, UnitSpec, check_choice, check_figure, resolve
+
+FORMAT: Final = "orange-kettle/case"
+VERSION: Final = 1
+LARGEST_BYTES: Final = 2_000_000
+MOST_OBSERVATIONS: Final = 20_000
+
+
+class _Strict(BaseModel):
+    model_config = ConfigDict(extra="forbid", strict=True, frozen=True)
+
+
+def _limited(name: str) -> Any:
+    low, high, unit, label = LIMITS[name]
+    return Field(default=None, ge=low, le=high, title=label, description=f"{unit or 'count'}")
+
+
+class CaseUnit(_Strict):
+    """The unit of a case file: only kind and refrigerant are required."""
+
+    name: str = Field(default="", max_length=80)
+    kind: str = Field(json_schema_extra={"enum": list(CHOICES["kind"])})
+    refrigerant: str = Field(json_schema_extra={"enum": list(refrigerants.catalogue())})
+    metering: str | None = Field(default=None, json_schema_extra={"enum": [*CHOICES["metering"], None]})
+    condensing: str | None = Field(default=None, json_schema_extra={"enum": [*CHOICES["condensing"], None]})
+    receiver: bool | None = None
+    head_control: str | None = Field(default=None, json_schema_extra={"enum": [*CHOICES["head_control"], None]})
+    defrost: str | None = Field(default=None, json_schema_extra={"enum": [*CHOICES["defrost"], None]})
+    box_control: str | None = Field(default=None, json_schema_extra={"enum": [*CHOICES["box_control"], None]})
+    set_f: float | None = _limited("set_f")
+    differential_f: float | None = _limited("differential_f")
+    critical_charge_oz: float | None = _limited("critical_charge_oz")
+    compressor_rla_a: float | None = _limited("compressor_rla_a")
+    nameplate_v: float | None = _limited("nameplate_v")
+    phases: Literal[1, 3] | None = None
+    altitude_ft: float | None = _limited("altitude_ft")
+    evaporators: int | None = _limited("evaporators")
+    bands: dict[str, Annotated[list[float], Field(min_length=2, max_length=2)]] = Field(default_factory=dict)
+
+    @field_validator("kind", "metering", "condensing", "head_control", "defrost", "box_control")
+    @classmethod
+    def _known_word(cls, value: str | None, info: Any) -> str | None:
+        return value if value is None else check_choice(info.field_name, value)
+
+    @field_validator(*(name for name in LIMITS if name != "phases"))
+    @classmethod
+    def _inside_limits(cls, value: float | None, info: Any) -> float | None:
+        return value if value is None else check_figure(info.field_name, value)
+
+    @field_validator("refrigerant")
+    @classmethod
+    def _known_refrigerant(cls, value: str) -> str:
+        return refrigerants.get(value).name
+
+    @field_validator("bands")
+    @classmethod
+    def _sound_bands(cls, value: dict[str, list[float]]) -> dict[str, list[float]]:
+        for quantity, (low, high) in value.items():
+            known = _banded()
+            if quantity not in known:
+                near = difflib.get_close_matches(quantity, known, n=1, cutoff=0.0)[0]
+                raise ValueError(f"“{quantity[:40]}” has no band; the nearest that has is “{near}”")
+            if not low < high:
+                raise ValueError(f"{quantity}: the low end {low:g} must be below the high end {high:g}")
+        return value
+
+    def spec(self) -> UnitSpec:
+        """Return the unit as the core takes it."""
+        data = self.model_dump()
+        data["bands"] = {quantity: (low, high) for quantity, (low, high) in self.bands.items()}
+        return UnitSpec(**data)
+
+
+class CaseObservation(_Strict):
+    """One observation of a case file."""
+
+    key: str = Field(json_schema_extra={"enum": list(observations.REGISTRY)})
+    value: float | str | list[str]
+    at: Annotated[datetime, Field(strict=False)] | None = None
+    source: str | None = Field(default=None, max_length=40)
+    on: int | None = Field(default=None, ge=1, le=int(LIMITS["evaporators"][1]))
+
+    @field_validator("key")
+    @classmethod
+    def _known_key(cls, value: str) -> str:
+        return observations.get(value).key
+
+    @field_validator("at", mode="before")
+    @classmethod
+    def _iso_time(cls, value: Any) -> Any:
+        if value is not None and not isinstance(value, (str, datetime)):
+            raise ValueError("a time is text in ISO 8601, for example 2026-03-02T06:14:00Z")
+        return value
+
+    @field_validator("at")
+    @classmethod
+    def _in_utc(cls, value: datetime | None) -> datetime | None:
+        return value.replace(tzinfo=UTC) if value is not None and value.tzinfo is None else value
+
+    @model_validator(mode="after")
+    def _sound_value(self) -> "CaseObservation":
+        entry = observations.get(self.key)
+        try:
+            entry.check(self.value)
+        except InputError as error:
+            raise ValueError(f"{self.key}: {error}") from None
+        if self.on is not None and not entry.per_evaporator:
+            raise ValueError(f"{self.key} belongs to the whole unit: leave out “on”")
+        return self
+
+    @property
+    def checked(self) -> Value:
+        """The value in its stored form."""
+        return observations.get(self.key).check(self.value)
+
+
+class Case(_Strict):
+    """A whole case file."""
+
+    format: Literal["orange-kettle/case"]
+    version: Literal[1]
+    unit: CaseUnit
+    observations: Annotated[list[CaseObservation], Field(max_length=MOST_OBSERVATIONS)] = Field(default_factory=list)
+
+    @field_validator("observations", mode="before")
+    @classmethod
+    def _from_plain_object(cls, value: Any) -> Any:
+        return [{"key": k, "value": v} for k, v in value.items()] if isinstance(value, Mapping) else value
+
+    @model_validator(mode="after")
+    def _on_existing_evaporator(self) -> "Case":
+        count = self.unit.evaporators or 1
+        for entry in self.observations:
+            if entry.on is not None and entry.on > count:
+                raise ValueError(f"{entry.key}: “on” is {entry.on}, but the unit has {count} evaporator(s)")
+        return self
+
+    def resolved(self) -> Unit:
+        """Return the unit with its gaps filled."""
+        return resolve(self.unit.spec())
+
+    def in_order(self) -> list[CaseObservation]:
+        """Return the observations in time order; one without a time keeps its place behind the one before it."""
+        moments: list[tuple[datetime, int]] = []
+        moment = datetime.min.replace(tzinfo=UTC)
+        for index, entry in enumerate(self.observations):
+            moment = entry.at or moment
+            moments.append((moment, index))
+        return [self.observations[index] for _, index in sorted(moments)]
+
+    def standing(self, evaporator: int = 1) -> dict[str, Value]:
+        """Return what stands, key -> value, the latest of each key, as seen from one evaporator (1 is the first)."""
+        return {entry.key: entry.checked for entry in self.in_order() if entry.on in (None, evaporator)}
+
+
+def read(source: str | bytes) -> Case:
+    """Return the case of a JSON text.
+
+    Raises InputError with one line that says what is wrong, and where, for anything that is not a sound case file.
+    """
+    if len(source) > LARGEST_BYTES:
+        raise InputError(f"the case file is larger than {LARGEST_BYTES // 1_000_000} MB")
+    try:
+        text = source.decode("utf-8-sig") if isinstance(source, bytes) else source
+        data = json.loads(text, parse_constant=_refuse_constant, object_pairs_hook=_refuse_repeats)
+    except UnicodeDecodeError:
+        raise InputError("the case file is not text in UTF-8") from None
+    except RecursionError:
+        raise InputError("the case file is nested too deep") from None
+    except InputError:
+        raise
+    except ValueError as error:
+        raise InputError(f"the case file is not JSON: {_one_line(str(error))}") from None
+    if not isinstance(data, dict) or data.get("format") != FORMAT:
+        raise InputError(f"this is not a case file: “format” must be “{FORMAT}”")
+    if data.get("version") != VERSION:
+        raise InputError(f"version {json.dumps(data.get('version'))[:20]} of the case format is not known; known is {VERSION}")
+    try:
+        return Case.model_validate(data)
+    except ValidationError as error:
+        raise InputError(_first_line(error)) from None
+
+
+def write(case: Case) -> str:
+    """Return the case as JSON text, without the fields nobody gave."""
+    return json.dumps(case.model_dump(mode="json", exclude_none=True), indent=2, ensure_ascii=False) + "\n"
+
+
+def schema() -> dict[str, Any]:
+    """Return the JSON Schema of the case file."""
+    made = Case.model_json_schema()
+    listed = made["properties"]["observations"]
+    plain = {
+        entry.key: {"type": "number", "minimum": entry.low, "maximum": entry.high}
+        if entry.is_number
+        else {"type": "array", "items": {"enum": [code for code, _ in entry.choices]}}
+        if entry.many
+        else {"enum": [code for code, _ in entry.choices]}
+        for entry in observations.REGISTRY.values()
+    }
+    made["properties"]["observations"] = {"anyOf": [listed, {"type": "object", "properties": plain, "additionalProperties": False}]}
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "$id": f"{FORMAT}/{VERSION}", **made}
+
+
+def answer(judgement: Judgement) -> dict[str, Any]:
+    """Return a judgement as the object that `judge --json` prints."""
+    return {
+        "derived": {key: round(value, readings.QUANTITIES[key].decimals) for key, value in judgement.facts.derived.items()},
+        "verdicts": [
+            {
+                "quantity": v.quantity,
+                "value": round(v.value, 1),
+                "low": v.low,
+                "high": v.high,
+                "state": v.state,
+                "trust": v.trust,
+                "why": v.why,
+            }
+            for v in judgement.verdicts
+        ],
+        "problems": [{"code": p.code, "text": p.text} for p in judgement.problems],
+        "holds": [{"code": h.code, "blocks": list(h.blocks), "text": h.text, "until": h.until} for h in judgement.holds],
+        "ranking": [
+            {
+                "causes": list(s.codes),
+                "probability": round(s.probability, 4),
+                "for": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in s.speaks_for],
+                "against": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in s.speaks_against],
+                "confirm": list(s.cause.confirm),
+                "correct": list(s.cause.correct),
+                "caution": list(s.cause.caution),
+            }
+            for s in judgement.ranking
+        ],
+        "next_checks": [
+            {"key": c.key, "text": f"{c.how}. {c.meaning}", "gain_bits": round(c.gain_bits, 2), "minutes": c.minutes}
+            for c in judgement.next_checks
+        ],
+        "assumed": list(judgement.assumed),
+    }
+
+
+def _banded() -> list[str]:
+    named = {quantity for table in BY_KIND.values() for quantity in table if quantity not in CHOICES["metering"]}
+    return sorted({*named, *COMMON, "superheat_evap_f"})
+
+
+def _refuse_constant(name: str) -> float:
+    raise InputError(f"the case file holds {name}, which is not a number")
+
+
+def _refuse_repeats(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    made = dict(pairs)
+    if len(made) != len(pairs):
+        names = [name for name, _ in pairs]
+        twice = next(name for name in names if names.count(name) > 1)
+        raise InputError(f"the case file gives “{twice[:40]}” twice in one object")
+    return made
+
+
+def _one_line(text: str) -> str:
+    return " ".join(text.split())[:300]
+
+
+def _first_line(error: ValidationError) -> str:
+    """One line for the first thing wrong; an unknown key is named with the nearest known one."""
+    # An unknown key explains more than the follow-on faults it causes.
+    first = sorted(error.errors(), key=lambda e: e["type"] != "extra_forbidden")[0]
+    place = [str(part) for part in first["loc"]]
+    where = ".".join(place)
+    if first["type"] == "extra_forbidden":
+        models: dict[str, type[BaseModel]] = {"unit": CaseUnit, "observations": CaseObservation}
+        owner = models.get(place[0], Case) if len(place) > 1 else Case
+        near = difflib.get_close_matches(place[-1], owner.model_fields, n=1, cutoff=0.0)
+        return f"{where[:80]}: unknown key “{place[-1][:40]}”; the nearest known key is “{near[0]}”"
+    if first["type"] == "missing":
+        return f"{where}: required, and missing"
+    limits = LIMITS.get(place[-1])
+    if limits is not None and first["type"] in ("greater_than_equal", "less_than_equal"):
+        return f"{where}: {first['input']} is outside {limits[0]:g} to {limits[1]:g} {limits[2]}".strip()
+    message = first["msg"].removeprefix("Value error, ")
+    return _one_line(f"{where}: {message}" if where else message)

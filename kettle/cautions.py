@@ -1,0 +1,20 @@
+"""The usual cautions, in words, by the danger they concern; causes and stops refer to them by key."""
+
+from typing import Final
+
+CAUTIONS: Final = {
+    "licensed": "Opening the circuit, recovering and charging are licensed work; no venting. Local codes come first.",
+    "lock_out": "Lock out and prove dead before hands go near fans or terminals. Local codes come first.",
+    "pressure": "Wear glasses and gloves: the circuit is under pressure and liquid burns skin with cold.",
+    "hot_line": "Discharge lines and heads burn.",
+    "slugging": "Liquid coming back wrecks a compressor: do not leave it running like this.",
+    "ladder": "Roof and ladder: footing, wind and someone who knows you are up there.",
+    "wet": "Wet floor and electricity: dry the place or kill the power first.",
+    "inside": "Inside a closed box: prove the inside release, block the latch, tell someone.",
+    "flammable": "The refrigerant burns: ventilate, gas detector, rated tools, no flame or sparks.",
+}
+
+
+def words(*keys: str) -> tuple[str, ...]:
+    """Return the cautions of the keys, in their order."""
+    return tuple(CAUTIONS[key] for key in keys)

@@ -1,0 +1,1 @@
+"""Controls and their settings."""

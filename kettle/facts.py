@@ -1,0 +1,54 @@
+"""Everything known about one unit at one moment, as the tables of bands, holds and causes ask for it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from kettle.observations import Value
+from kettle.unit import Unit
+
+PULL_DOWN_F = 5.0
+SETTLING_MIN = 15.0
+
+
+@dataclass(frozen=True)
+class Facts:
+    """A unit, the observations that stand (key -> value) and the quantities worked out from them (key -> value)."""
+
+    unit: Unit
+    seen: Mapping[str, Value]
+    derived: Mapping[str, float] = field(default_factory=dict)
+
+    def number(self, key: str) -> float | None:
+        """Return an observed figure, None when it was not taken."""
+        value = self.seen.get(key)
+        return value if isinstance(value, float) else None
+
+    def is_(self, key: str, *words: str) -> bool:
+        """Whether an observation stands at one of the words; for a list, whether one of the words is in it."""
+        value = self.seen.get(key)
+        if isinstance(value, tuple):
+            return any(word in value for word in words)
+        return value in words
+
+    @property
+    def box_over_set_f(self) -> float | None:
+        """How far the box is above its set temperature, °F; None when the box was not measured."""
+        box = self.number("box_temp_f")
+        if box is None:
+            box = self.number("return_air_f")
+        return None if box is None else box - self.unit.set_f
+
+    @property
+    def moment(self) -> str:
+        """The moment the readings were taken in, as the band tables name it."""
+        settled, over, ambient = self.number("settled_min"), self.box_over_set_f, self.number("ambient_f")
+        if settled is not None and settled < SETTLING_MIN:
+            return "just_started"
+        if over is not None and over > PULL_DOWN_F:
+            return "pull_down"
+        if ambient is not None and self.unit.condensing == "air":
+            if ambient < 60:
+                return "low_ambient"
+            if ambient > 100:
+                return "high_ambient"
+        return "steady"

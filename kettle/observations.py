@@ -1,0 +1,283 @@
+"""The registry of everything that can be observed on a unit: one entry each, in the order a technician takes them.
+
+Storing, forms, drawing tags, the case file, judging and simulating all walk this table.
+Temperatures are °F, pressures psig. Physical ranges are what the instrument or the substance allows, not what is normal.
+"""
+
+import difflib
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Any, Final, Literal
+
+from kettle.errors import InputError
+from kettle.units import format_number, format_value, parse_entry
+
+Tool = Literal["ask", "look", "feel", "probe", "controller", "meter", "gauge", "test"]
+Group = Literal["box", "ice", "air", "condenser", "circuit", "power", "controls"]
+Value = float | str | tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Observation:
+    """One thing that can be observed: a number with unit and physical range, one of several words, or a list of them."""
+
+    key: str
+    label: str
+    group: Group
+    tool: Tool
+    minutes: float
+    how: str
+    unit: str = ""
+    low: float = -math.inf
+    high: float = math.inf
+    decimals: int = 1
+    choices: tuple[tuple[str, str], ...] = ()
+    many: bool = False
+    per_evaporator: bool = False
+    only: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
+
+    def exists_on(self, unit: Any) -> bool:
+        """Whether a unit built like this has the thing at all (`only`: field of the unit -> values that have it)."""
+        return all(getattr(unit, name) in having for name, having in self.only.items())
+
+    @property
+    def is_number(self) -> bool:
+        """Whether the value is a figure with a unit rather than a word."""
+        return not self.choices
+
+    @property
+    def range_text(self) -> str:
+        """The physical range in words, with its unit."""
+        low, high = (format_number(v, 0 if v == int(v) else 1) for v in (self.low, self.high))
+        return f"{low} to {high} {self.unit}".strip()
+
+    def check(self, value: Any) -> Value:
+        """Return the value in its stored form.
+
+        Raises InputError naming label, value, range and unit, or the words that are allowed.
+        """
+        if self.is_number:
+            if isinstance(value, bool) or not isinstance(value, (int, float)):
+                raise InputError(f"{self.label}: “{str(value)[:30]}” is not a number ({self.unit})")
+            if not self.low <= value <= self.high:
+                shown = format_number(value, self.decimals) if math.isfinite(value) else str(value)
+                raise InputError(f"{self.label}: {shown} {self.unit} is outside {self.range_text}")
+            return float(value)
+        allowed = [code for code, _ in self.choices]
+        words = value if self.many and isinstance(value, (list, tuple)) else [value]
+        for word in words:
+            if word not in allowed:
+                raise InputError(f"{self.label}: “{str(word)[:30]}” is not one of {', '.join(allowed)}")
+        return tuple(dict.fromkeys(words)) if self.many else str(value)
+
+    def parse(self, typed: str | list[str]) -> Value:
+        """Return the stored form of what was typed or tapped; InputError as in `check`."""
+        if not self.is_number:
+            return self.check(typed)
+        try:
+            value = parse_entry(str(typed), self.unit)
+        except InputError as error:
+            raise InputError(f"{self.label}: {error}; allowed {self.range_text}") from None
+        return self.check(value)
+
+    def edit_text(self, value: Any) -> str:
+        """Return the figure as it stands in an entry field: plain, ready to be typed over."""
+        return f"{round(float(value), self.decimals + 1):g}"
+
+    def show(self, value: Any, with_unit: bool = True) -> str:
+        """Return the value in words and figures as it is shown to a technician."""
+        if self.is_number:
+            if not with_unit:
+                return format_number(float(value), self.decimals)
+            return format_value(float(value), self.unit, self.decimals)
+        words = dict(self.choices)
+        return ", ".join(words[word] for word in (value if self.many else [value])) or "none"
+
+
+_EVERYWHERE: Final[Mapping[str, tuple[Any, ...]]] = {}
+_RECEIVER: Final = {"receiver": (True,)}
+_VALVE: Final = {"metering": ("txv", "eev")}
+_TXV: Final = {"metering": ("txv",)}
+_AIR: Final = {"condensing": ("air",)}
+_PROGRAM: Final = {"defrost": ("off_cycle", "timed_air", "electric", "hot_gas")}
+
+
+def _words(*pairs: str) -> tuple[tuple[str, str], ...]:
+    """Choices from "code=what is shown"; without "=", the code with spaces is what is shown."""
+    split = (pair.partition("=") for pair in pairs)
+    return tuple((code, shown or code.replace("_", " ")) for code, _, shown in split)
+
+
+def _temp(key: str, label: str, group: Group, how: str, minutes: float = 1, low: float = -60, high: float = 150,
+          tool: Tool = "probe", per_evaporator: bool = False) -> Observation:  # fmt: skip
+    return Observation(key, label, group, tool, minutes, how, "°F", low, high, per_evaporator=per_evaporator)
+
+
+def _pressure(key: str, label: str, how: str, minutes: float, high: float, group: Group = "circuit",
+              tool: Tool = "gauge") -> Observation:  # fmt: skip
+    return Observation(key, label, group, tool, minutes, how, "psig", -14.7, high)
+
+
+def _figure(key: str, label: str, group: Group, unit: str, low: float, high: float, how: str, minutes: float = 2,
+            tool: Tool = "meter", decimals: int = 1, per_evaporator: bool = False,
+            only: Mapping[str, tuple[Any, ...]] = _EVERYWHERE) -> Observation:  # fmt: skip
+    return Observation(key, label, group, tool, minutes, how, unit, low, high, decimals, per_evaporator=per_evaporator,
+                       only=only)  # fmt: skip
+
+
+def _choice(key: str, label: str, group: Group, how: str, *words: str, minutes: float = 1, tool: Tool = "look",
+            many: bool = False, per_evaporator: bool = False,
+            only: Mapping[str, tuple[Any, ...]] = _EVERYWHERE) -> Observation:  # fmt: skip
+    return Observation(key, label, group, tool, minutes, how, choices=_words(*words), many=many,
+                       per_evaporator=per_evaporator, only=only)  # fmt: skip
+
+
+# fmt: off
+_LOCK_OUT = "Power locked out, leads lifted, capacitors discharged: "
+
+_ENTRIES: Final = (
+    # Box and air
+    _temp("box_temp_f", "Box air", "box", "Own thermometer, mid-box, out of the coil's stream", 2),
+    _temp("return_air_f", "Return air", "box", "Probe where air enters the coil", per_evaporator=True),
+    _temp("supply_air_f", "Supply air", "box", "Probe where air leaves the coil, off the metal", per_evaporator=True),
+    _temp("product_temp_f", "Product", "box", "Probe between packs, two minutes", 3),
+    _temp("display_temp_f", "Display shows", "box", "Read what the controller shows", 0.5, tool="look"),
+    _choice("box_trend", "Box is", "box", "Watch the box temperature for a few minutes", "falling", "steady", "rising", minutes=5),
+    _choice("siblings", "Other boxes on the same plant", "box", "Look at every box on the same condensing unit or rack",
+            "all_ok=all fine", "also_bad=also bad", "none=no others", minutes=3),
+    _choice("warm_extent", "Warm where", "box", "Compare front, back, top and bottom", "whole_box", "part_of_box", minutes=2),
+    # Ice and water
+    _choice("ice_form", "Ice on the coil", "ice", "Torch on the coil, front and back, before anything is melted",
+            "none=bare", "light_frost", "heavy_frost", "hard_ice", "snow", per_evaporator=True),
+    _choice("ice_places", "Ice where", "ice", "Torch along coil, valve, pan, ceiling, frame and suction line",
+            "coil_whole=whole coil", "coil_inlet_passes=first passes only", "coil_part=part of the coil",
+            "coil_bottom=bottom of the coil", "valve_outlet=valve outlet", "distributor_tubes", "fan_guards", "ceiling",
+            "drain_pan", "door_frame", "suction_line", "floor", many=True, per_evaporator=True),
+    _choice("melt_water", "Melt water", "ice", "Watch the water as it runs off", "clear", "cloudy_foaming=cloudy, foaming",
+            per_evaporator=True),
+    _choice("drain", "Drain", "ice", "Pour a cup of water into the pan", "running", "slow", "blocked", "frozen", minutes=2,
+            per_evaporator=True),
+    _choice("drain_pan", "Drain pan", "ice", "Look into the pan", "dry", "wet", "overflowing", per_evaporator=True),
+    _choice("drain_heater", "Drain heater", "ice", "Feel the drain line outside the pan", "none=has none", "warm", "cold",
+            tool="feel", per_evaporator=True),
+    # Airflow and doors
+    _choice("evap_fans", "Coil fans", "air", "Look at each fan: turning, and blowing the right way", "running",
+            "some_stopped", "stopped", "reversed=run backwards", per_evaporator=True),
+    _figure("evap_fan_supply_v", "Volts at the fan", "air", "V", 0, 600, "Meter at the fan's own leads, fan calling", 3,
+            decimals=0, per_evaporator=True),
+    _choice("evap_coil", "Coil face", "air", "Light through the fins; stock off the face", "clean", "dirty",
+            "blocked_by_stock", per_evaporator=True),
+    _choice("door", "Door", "air", "Paper in the gasket, light at the frame, let it close by itself", "good", "gasket_gap",
+            "left_open", "misaligned", "closer_failed", minutes=2),
+    _choice("door_traffic", "Door traffic", "air", "Ask who goes in and how often", "light", "normal", "heavy", tool="ask"),
+    _choice("door_switch", "Door switch", "air", "Press it by hand: do the fans answer?", "made", "open", "none=has none"),
+    _choice("strip_curtain", "Strip curtain", "air", "Look", "present", "missing", "not_applicable=not needed"),
+    # Condenser
+    _temp("ambient_f", "Air on condenser", "condenser", "Probe in the air entering the condenser, in shade", low=-40, high=140),
+    _choice("condenser_coil", "Condenser coil", "condenser", "Torch through the fins", "clean", "dusty", "blocked", only=_AIR),
+    _choice("condenser_fans", "Condenser fans", "condenser", "Look: turning, right way, full speed", "running", "slow",
+            "stopped", "reversed=run backwards", "cycling", only=_AIR),
+    _temp("water_in_f", "Water in", "condenser", "Clamp on the inlet pipe", 2, 32, 140),
+    _temp("water_out_f", "Water out", "condenser", "Clamp on the outlet pipe", 2, 32, 160),
+    _choice("head_control", "Head-pressure valve", "condenser", "Feel its three ports", "normal", "bypassing_when_warm",
+            "not_holding_when_cold", "none=has none", minutes=2, tool="feel"),
+    # Circuit
+    _pressure("suction_psig", "Suction", "Gauge at the suction service port", 4, 250),
+    _pressure("discharge_psig", "Discharge", "Gauge at the discharge service port", 4, 650),
+    _pressure("liquid_psig", "Liquid pressure", "Gauge at the receiver outlet or liquid port", 4, 650),
+    _temp("suction_line_evap_f", "Line at bulb", "circuit", "Clamp on clean pipe beside the bulb", 2, per_evaporator=True),
+    _temp("suction_line_comp_f", "Line at compressor", "circuit", "Clamp 6 in from the suction valve", 2),
+    _temp("discharge_line_f", "Discharge line", "circuit", "Clamp 6 in from the discharge valve; the pipe burns", 2, -20, 350),
+    _temp("liquid_line_f", "Liquid line", "circuit", "Clamp on the liquid line at the condensing unit", 2, -20, 160),
+    _temp("liquid_line_valve_f", "Liquid at valve", "circuit", "Clamp on the liquid line just before the valve", 2, -40, 160,
+          per_evaporator=True),
+    _figure("drier_drop_f", "Drop over drier", "circuit", "°F", -2, 60, "Clamp both sides of the drier and compare", 2, "probe"),
+    _choice("sight_glass", "Sight glass", "circuit", "Torch on the glass after ten minutes running", "clear", "few_bubbles",
+            "flashing", "empty", "none=has none", only=_RECEIVER),
+    _choice("moisture_dot", "Moisture dot", "circuit", "Colour of the dot in the glass", "dry", "wet", "none=has none", only=_RECEIVER),
+    _figure("receiver_level_pct", "Receiver level", "circuit", "%", 0, 100,
+            "Tap down the shell, or warm it and feel where it stays cold", 4, "feel", decimals=0, only=_RECEIVER),
+    _choice("suction_line_feel", "Suction line feels", "circuit", "Hand on the line at the compressor", "warm", "cool",
+            "sweating", "frosted", tool="feel", minutes=0.5),
+    _choice("compressor_shell", "Compressor shell", "circuit", "Hand near, then on the shell", "hot", "warm", "sweating",
+            "frosted", "cold", tool="feel", minutes=0.5),
+    _choice("liquid_solenoid", "Liquid solenoid", "circuit", "Screwdriver tip for magnet pull; feel both sides", "open",
+            "closed_no_pull=closed, no pull", "closed_pulled=pulled, no flow", "stuck_open", "none=has none", minutes=2,
+            tool="feel", per_evaporator=True),
+    _choice("valve_sound", "Valve sounds", "circuit", "Listen at the valve body", "steady", "hissing_gas", "silent",
+            per_evaporator=True, only=_VALVE),
+    _choice("bulb", "Bulb", "circuit", "Hand and eye: place, two tight straps, insulation", "tight_insulated=tight, insulated",
+            "loose", "uninsulated", "wrong_place", minutes=2, per_evaporator=True, only=_TXV),
+    _choice("valve_response", "Valve answers", "circuit", "Warm the bulb in the hand and watch suction rise",
+            "untested", "as_expected", "partial", "none=no answer", minutes=8, tool="test", per_evaporator=True, only=_TXV),
+    _choice("oil_trace", "Oil trace", "circuit", "Torch and a clean rag along fittings and coil", "none", "at_fitting",
+            "at_coil", "at_valve_stem", minutes=3),
+    _choice("leak_test", "Leak test", "circuit", "Detector, then bubbles", "not_done", "none_found", "found", minutes=20,
+            tool="test"),
+    _figure("settled_min", "Minutes settled", "circuit", "min", 0, 1440,
+            "Minutes since it started, defrosted or its door stood open", 0.5, "ask", decimals=0),
+    _figure("adjusted_min", "Minutes since adjusted", "circuit", "min", 0, 1440, "Minutes since the valve was turned", 0.5,
+            "ask", decimals=0),
+    # Compressor and power
+    _choice("compressor", "Compressor", "power", "Listen and feel", "running", "off", "humming", "tripping", "short_cycling",
+            minutes=0.5),
+    _figure("compressor_amps", "Compressor amps", "power", "A", 0, 300, "Clamp meter round one leg, running", 2),
+    *(_figure(f"{side}_v_{pair}", f"{side.capitalize()} volts {pair[0]}–{pair[1]}", "power", "V", 0, 700,
+              f"Meter on the {side} side of the contactor, live work rules apply", 1, decimals=0)
+      for side in ("line", "load") for pair in ("12", "23", "31")),
+    *(_figure(f"pole_drop_v_{pole}", f"Drop over pole {pole}", "power", "V", 0, 700,
+              "Meter across the closed pole, live work rules apply", 1, decimals=1) for pole in "123"),
+    _choice("contactor", "Contactor", "power", "Look and listen", "in=pulled in", "out=dropped out", "chattering", minutes=0.5),
+    _choice("contactor_face", "Contact faces", "power", "Power locked out, cover off", "good", "pitted", "burnt", minutes=4),
+    *(_figure(f"winding_{pair}_ohm", f"Winding {pair.upper()[0]}–{pair.upper()[1]}", "power", "Ω", 0, 1e7,
+              _LOCK_OUT + "meter between the terminals", 6, decimals=2) for pair in ("cs", "cr", "sr")),
+    _figure("winding_ground_ohm", "Winding to ground", "power", "Ω", 0, 1e10, _LOCK_OUT + "meter from terminal to bare shell", 6,
+            decimals=0),
+    _choice("crankcase_heater", "Crankcase heater", "power", "Feel with the back of the hand", "warm", "cold", "none=has none",
+            tool="feel"),
+    _pressure("pump_down_low_psig", "Pump-down reached", "Front-seat the king valve, watch the lowest suction", 8, 250, "power",
+              "test"),
+    _figure("pump_down_rise_psi", "Rise after pump-down", "power", "psi", 0, 250, "Pumped down and off: rise in five minutes", 12,
+            "test"),
+    _choice("start_parts", "Start parts", "power", "Power locked out: swap or measure relay and capacitor", "good",
+            "relay_failed", "capacitor_failed", "none=has none", minutes=10, tool="meter"),
+    _choice("high_pressure_switch", "High-pressure switch", "power", "Meter across it", "closed", "open", minutes=2, tool="meter"),
+    _choice("low_pressure_switch", "Low-pressure switch", "power", "Meter across it", "closed", "open", minutes=2, tool="meter"),
+    # Controls and defrost
+    _choice("control_call", "Control", "controls", "Read the controller or the thermostat", "calling", "satisfied", "in_defrost",
+            "no_power", tool="controller"),
+    _temp("stat_cut_out_f", "Cut-out seen", "controls", "Own thermometer when it stops", 20, tool="test"),
+    _temp("stat_cut_in_f", "Cut-in seen", "controls", "Own thermometer when it starts", 20, tool="test"),
+    _figure("defrosts_per_day", "Defrosts a day", "controls", "a day", 0, 48, "Read the program", 1, "controller", 0),
+    _figure("defrost_set_min", "Fail-safe set", "controls", "min", 0, 240, "Read the program", 1, "controller", 0),
+    _figure("defrost_ran_min", "Defrost ran", "controls", "min", 0, 240, "Watch or read the last defrost", 3, "controller", 0),
+    _choice("defrost_ended_by", "Defrost ended by", "controls", "Read the log or watch it end", "termination=temperature", "time",
+            "unknown", minutes=3, tool="controller", only=_PROGRAM),
+    _temp("termination_f", "Termination", "controls", "Read the program", low=0, high=120, tool="controller"),
+    _choice("defrost_starts", "Defrost starts", "controls", "Start one by hand", "yes", "never", "stuck_in=stuck in defrost",
+            minutes=4, tool="controller", only=_PROGRAM),
+    _choice("compressor_in_defrost", "Compressor in defrost", "controls", "Listen during a defrost", "off", "running", minutes=4),
+    _figure("heater_volts", "Heater volts", "controls", "V", 0, 700, "Meter at the heater terminals in defrost", 4, decimals=0),
+    _figure("heater_amps", "Heater amps", "controls", "A", 0, 200, "Clamp meter on one heater leg in defrost", 4),
+    _figure("heater_rated_w", "Heater rating", "controls", "W", 0, 50000, "Plate of the coil", 1, "look", 0),
+    _choice("fans_in_defrost", "Fans in defrost", "controls", "Look during a defrost", "off", "running", minutes=4),
+    _choice("coil_after_defrost", "Coil after defrost", "controls", "Torch on the coil right after one ends", "clear",
+            "part_iced", "iced", minutes=5, per_evaporator=True, only=_PROGRAM),
+    _pressure("lp_cut_in_psig", "LP cut-in", "Scale, then a gauge while it cycles", 10, 250, "controls"),
+    _pressure("lp_cut_out_psig", "LP cut-out", "Scale, then a gauge while it cycles", 10, 250, "controls"),
+    _figure("sensor_error_f", "Display − true", "controls", "°F", -60, 60, "Display minus own thermometer at the sensor", 3, "probe"),
+    _choice("controller_alarm", "Alarm shown", "controls", "Read the controller", "none", "sensor_fault", "low_superheat",
+            "open_control_circuit", "high_temperature", tool="controller"),
+)
+# fmt: on
+
+REGISTRY: Final[dict[str, Observation]] = {entry.key: entry for entry in _ENTRIES}
+
+
+def get(key: str) -> Observation:
+    """Return the entry of a key; InputError names the key and the nearest known one."""
+    if key in REGISTRY:
+        return REGISTRY[key]
+    near = difflib.get_close_matches(key, REGISTRY, n=1, cutoff=0.0)
+    raise InputError(f"observation “{key[:40]}” is not known; the nearest known key is “{near[0]}”")

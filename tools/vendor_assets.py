@@ -1,0 +1,51 @@
+"""Refresh the shipped styles, scripts and fonts from the npm registry, by the npm client, at the versions named here.
+
+Run from the project folder: python tools/vendor_assets.py
+"""
+
+import subprocess
+import tarfile
+import tempfile
+from pathlib import Path
+
+ROOT = Path(__file__).parent.parent
+VENDOR = ROOT / "web" / "static" / "vendor"
+NEXT, MONO = "@fontsource/atkinson-hyperlegible-next", "@fontsource/atkinson-hyperlegible-mono"
+# package, version, licence, {file in the package: where it goes}
+PACKAGES = [
+    ("bulma", "1.0.4", "MIT", {"css/versions/bulma-no-dark-mode.min.css": VENDOR / "bulma.min.css", "LICENSE": VENDOR / "bulma.LICENSE"}),
+    ("@alpinejs/csp", "3.17.4", "MIT", {"dist/cdn.min.js": VENDOR / "alpine-csp.min.js"}),
+    ("htmx.org", "2.0.11", "0BSD", {"dist/htmx.min.js": VENDOR / "htmx.min.js", "LICENSE": VENDOR / "htmx.LICENSE"}),
+    (NEXT, "5.3.0", "OFL-1.1", {
+        **{f"files/atkinson-hyperlegible-next-latin-{w}-normal.woff2": VENDOR / f"fonts/next-{w}.woff2" for w in (400, 600, 700)},
+        "LICENSE": VENDOR / "fonts/next.LICENSE"}),
+    (MONO, "5.3.0", "OFL-1.1", {
+        **{f"files/atkinson-hyperlegible-mono-latin-{w}-normal.woff2": VENDOR / f"fonts/mono-{w}.woff2" for w in (400, 600)},
+        "LICENSE": VENDOR / "fonts/mono.LICENSE"}),
+    ("axe-core", "4.14.1", "MPL-2.0", {
+        "axe.min.js": ROOT / "tests/browser/vendor/axe.min.js", "LICENSE": ROOT / "tests/browser/vendor/axe.LICENSE"}),
+]  # fmt: skip
+
+
+def main() -> None:
+    """Fetch every package, copy the files that are shipped, and write the list of versions and licences."""
+    lines = ["# Shipped styles, scripts and fonts", "", "Made by tools/vendor_assets.py; do not edit by hand.", ""]
+    lines += ["| package | version | licence | files |", "| --- | --- | --- | --- |"]
+    with tempfile.TemporaryDirectory() as folder:
+        for name, version, licence, files in PACKAGES:
+            command = ["npm", "pack", "--silent", f"{name}@{version}"]
+            archive = subprocess.run(command, cwd=folder, check=True, capture_output=True, text=True).stdout.split()[-1]
+            with tarfile.open(Path(folder) / archive) as package:
+                for source, target in files.items():
+                    member = package.extractfile(f"package/{source}")
+                    if member is None:
+                        raise FileNotFoundError(f"{name}: {source}")
+                    target.parent.mkdir(parents=True, exist_ok=True)
+                    target.write_bytes(member.read())
+            shipped = ", ".join(str(target.relative_to(ROOT)) for target in files.values())
+            lines.append(f"| {name} | {version} | {licence} | {shipped} |")
+    (VENDOR / "README.md").write_text("\n".join(lines) + "\n")
+
+
+if __name__ == "__main__":
+    main()

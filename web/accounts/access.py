@@ -1,0 +1,17 @@
+"""Who may reach what: a person reaches what belongs to the own shop, and nothing else."""
+
+from django.core.exceptions import PermissionDenied
+
+
+def shop_of(user):
+    """Return the shop of a person; PermissionDenied for one who belongs to none."""
+    member = getattr(user, "member", None)
+    if member is None:
+        raise PermissionDenied("This login belongs to no shop yet.")
+    return member.shop
+
+
+def require_same_shop(user, thing):
+    """Refuse a thing of another shop; `thing` has a `shop` or is reached through one."""
+    if thing.shop_id != shop_of(user).pk:
+        raise PermissionDenied("This belongs to another shop.")

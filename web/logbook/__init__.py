@@ -1,0 +1,1 @@
+"""Sites, units, calls and what was recorded on them."""

@@ -1,0 +1,37 @@
+"""Record a change of a setting: as found, as left, why."""
+
+from kettle.controls import parameters
+from kettle.errors import InputError
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.record_reading import require_open
+from web.logbook.models import SettingChange
+
+
+class FieldErrors(InputError):
+    """What is wrong, by field."""
+
+    def __init__(self, by_field):
+        super().__init__("; ".join(by_field.values()))
+        self.by_field = by_field
+
+
+def change_setting(user, call, code, found_typed, left_typed, why, **when):
+    """Store one setting as found and as left; FieldErrors names each field that is wrong, and nothing is stored."""
+    require_same_shop(user, call)
+    require_open(call)
+    parameter = parameters.get(code)
+    errors, values = {}, {}
+    for field, typed, side in (("as_found", found_typed, "As found"), ("as_left", left_typed, "As left")):
+        try:
+            values[field] = parameter.parse(typed, side)
+        except InputError as error:
+            errors[field] = str(error)
+    why = why.strip()
+    if not 3 <= len(why) <= 300:
+        errors["why"] = "Why: say it in 3 to 300 letters"
+    if errors:
+        raise FieldErrors(errors)
+    change = SettingChange.objects.create(call=call, by=user, parameter=code, why=why, **values, **when)
+    log.write(user, "change_setting", call, parameter=code, **values)
+    return change

@@ -1,0 +1,30 @@
+"""Open a call on a unit, or on a quick look that has no site yet."""
+
+from django.db import transaction
+from django.db.models import Max
+
+from web.accounts.access import require_same_shop, shop_of
+from web.logbook.actions import log
+from web.logbook.models import Call, Unit
+
+FIRST_NUMBER = 201
+
+
+@transaction.atomic
+def open_call(user, unit, complaint="", **when):
+    """Open a call; numbers run on within a shop. `when` may give opened_at (for records made later)."""
+    require_same_shop(user, unit)
+    last = Call.objects.filter(shop=unit.shop).aggregate(last=Max("number"))["last"]
+    number = last + 1 if last else FIRST_NUMBER
+    call = Call.objects.create(shop=unit.shop, unit=unit, number=number, opened_by=user, complaint=complaint.strip(), **when)
+    log.write(user, "open_call", call, unit=unit.pk)
+    return call
+
+
+@transaction.atomic
+def quick_look(user, kind, refrigerant):
+    """Open a call on a unit that has only kind and refrigerant, outside every site."""
+    unit = Unit(shop=shop_of(user), name="Quick look", kind=kind, refrigerant=refrigerant)
+    unit.resolved()
+    unit.save()
+    return open_call(user, unit)

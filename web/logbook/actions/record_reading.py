@@ -1,0 +1,36 @@
+"""Record one observation as it was typed or tapped."""
+
+from kettle import observations
+from kettle.errors import InputError
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.models import Reading
+
+
+def require_open(call):
+    """Refuse to change what a closed call says."""
+    if not call.is_open:
+        raise InputError(f"{call} is closed; open a new call to record more")
+
+
+def record_reading(user, call, key, typed, source="hand", evaporator=None, **when):
+    """Check and store one observation; InputError says what is wrong and stores nothing.
+
+    `typed` is text, or a list of words where the observation takes several. `when` may give `at`.
+    """
+    require_same_shop(user, call)
+    require_open(call)
+    entry = observations.get(key)
+    value = entry.parse(typed)
+    reading = Reading.objects.create(
+        call=call,
+        key=key,
+        value=list(value) if isinstance(value, tuple) else value,
+        typed=(typed if isinstance(typed, str) else ", ".join(typed))[:200],
+        source=source,
+        evaporator=evaporator,
+        by=user,
+        **when,
+    )
+    log.write(user, "record_reading", call, key=key, value=reading.value)
+    return reading

@@ -1,0 +1,46 @@
+"""Record an adjustment of the expansion valve, with what spoke against it and why it was done all the same."""
+
+from kettle.errors import InputError
+from kettle.units import parse_entry
+from kettle.valve import adjust
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.record_reading import require_open
+from web.logbook.models import ValveTurn
+
+
+class ReasonNeeded(InputError):
+    """The core objects; the technician may go on with a reason."""
+
+    def __init__(self, objections):
+        super().__init__(" ".join(objections))
+        self.objections = objections
+
+
+def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason="", **when):
+    """Store one turn of the stem; objections of the core need a reason, which is kept with them."""
+    require_same_shop(user, call)
+    require_open(call)
+    if judgement.facts.unit.metering == "cap_tube":
+        raise InputError("Valve: a capillary tube has no stem to turn")
+    try:
+        turns = parse_entry(turns_typed, "turns")
+    except InputError as error:
+        raise InputError(f"Turns: {error}") from None
+    verdict = next((v for v in judgement.verdicts if v.quantity == "superheat_evap_f"), None)
+    advice = adjust.advise(direction, turns, goal or None, verdict, judgement.holds)
+    reason = reason.strip()[:300]
+    if advice.objections and len(reason) < 3:
+        raise ReasonNeeded(advice.objections)
+    turn = ValveTurn.objects.create(
+        call=call,
+        by=user,
+        direction=direction,
+        turns=turns,
+        goal=goal or adjust.EFFECT_OF[direction],
+        objections=list(advice.objections),
+        reason=reason,
+        **when,
+    )
+    log.write(user, "turn_valve", call, direction=direction, turns=turns, against=len(advice.objections), reason=reason)
+    return turn

@@ -1,0 +1,103 @@
+"""The forms of the logbook; allowed words, figures and refrigerants come from the core."""
+
+from django import forms
+
+from kettle import refrigerants
+from kettle.errors import InputError
+from kettle.unit import CHOICES, LIMITS, check_figure
+from web.logbook.models import Site, Unit
+
+
+def _refrigerants():
+    return [(name, name) for name in refrigerants.catalogue()]
+
+
+class QuickLookForm(forms.Form):
+    """The two things a reading needs."""
+
+    kind = forms.ChoiceField(label="Kind", choices=list(CHOICES["kind"].items()))
+    refrigerant = forms.ChoiceField(label="Refrigerant", choices=_refrigerants)
+
+
+class NewCallForm(forms.Form):
+    """A visit to a known unit."""
+
+    unit = forms.ModelChoiceField(label="Unit", queryset=Unit.objects.none(), empty_label="Choose a unit")
+    complaint = forms.CharField(
+        label="Complaint, in the customer's words",
+        required=False,
+        max_length=4000,
+        widget=forms.Textarea(attrs={"rows": 3}),
+    )
+
+    def __init__(self, *args, user, **kwargs):
+        super().__init__(*args, **kwargs)
+        self.fields["unit"].queryset = Unit.objects.for_user(user).filter(site__isnull=False).select_related("site")
+
+
+class UnitForm(forms.ModelForm):
+    """A unit as its plate says; what is left empty takes the default of its kind."""
+
+    site_name = forms.CharField(label="Site", max_length=80, widget=forms.TextInput(attrs={"list": "known-sites"}))
+    refrigerant = forms.ChoiceField(label="Refrigerant", choices=_refrigerants)
+
+    class Meta:
+        model = Unit
+        fields = ["name", "kind", "refrigerant", "metering", "receiver", "condensing", "head_control", "defrost",
+                  "box_control", "set_f", "differential_f", "critical_charge_oz", "compressor_rla_a", "nameplate_v",
+                  "phases", "evaporators"]  # fmt: skip
+        labels = {
+            "name": "What it is called",
+            "metering": "Metering",
+            "receiver": "Receiver",
+            "head_control": "Head control",
+            "box_control": "Box control",
+            **{name: f"{label}, {unit}" if unit else label for name, (_, _, unit, label) in LIMITS.items()},
+        }
+        widgets = {"receiver": forms.Select(choices=[("", "usual for the kind"), ("true", "yes"), ("false", "no")])}
+
+    field_order = ["site_name"]
+
+    def __init__(self, *args, **kwargs):
+        super().__init__(*args, **kwargs)
+        for name in ("metering", "condensing", "head_control", "defrost", "box_control", "phases"):
+            choices = [(code, label) for code, label in self.fields[name].choices if code != ""]
+            self.fields[name].choices = [("", "usual for the kind"), *choices]
+        for name in LIMITS:
+            if name in self.fields:
+                self.fields[name].required = False
+
+    def clean(self):
+        """Hold every figure against the limits of the core."""
+        cleaned = super().clean()
+        for name in LIMITS:
+            value = cleaned.get(name)
+            if value is not None and name in self.fields:
+                try:
+                    check_figure(name, value)
+                except InputError as error:
+                    self.add_error(name, str(error))
+        return cleaned
+
+
+class KeepForm(forms.Form):
+    """Keep a quick look on a known unit or as a new one."""
+
+    unit = forms.ModelChoiceField(label="On a known unit", queryset=Unit.objects.none(), required=False, empty_label="or as a new unit:")
+    site_name = forms.CharField(label="Site", required=False, max_length=80, widget=forms.TextInput(attrs={"list": "known-sites"}))
+    unit_name = forms.CharField(label="What the unit is called", required=False, max_length=80)
+
+    def __init__(self, *args, user, refrigerant, **kwargs):
+        super().__init__(*args, **kwargs)
+        known = Unit.objects.for_user(user).filter(site__isnull=False, refrigerant=refrigerant)
+        self.fields["unit"].queryset = known.select_related("site")
+        self.sites = Site.objects.for_user(user)
+
+    def clean(self):
+        """Either a unit, or a site and a name."""
+        cleaned = super().clean()
+        if not cleaned.get("unit"):
+            for name, label in (("site_name", "Site"), ("unit_name", "Unit name")):
+                if not (cleaned.get(name) or "").strip():
+                    self.add_error(name, f"{label}: needed for a new unit, 1 to 80 letters")
+        return cleaned

@@ -1,0 +1,48 @@
+"""Start the application with the demo data: migrate, load, serve."""
+
+from pathlib import Path
+
+from django.conf import settings
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandError
+from django.db import connection
+
+from web.logbook import demo
+
+
+class Command(BaseCommand):
+    """`manage.py demo [--fresh] [--port N]`; ./ok demo calls it."""
+
+    help = "Start the application with the demo data"
+    requires_system_checks = []
+
+    def add_arguments(self, parser):
+        parser.add_argument("--fresh", action="store_true", help="throw the data away and load the demo anew")
+        parser.add_argument("--port", type=int, default=8000)
+        parser.add_argument("--no-serve", action="store_true", help="only load the data")
+
+    def handle(self, *args, fresh, port, no_serve, **options):
+        if not 1 <= port <= 65535:
+            raise CommandError(f"Port {port} is outside 1 to 65535")
+        if fresh:
+            connection.close()
+            for suffix in ("", "-wal", "-shm"):
+                Path(f"{settings.DATABASES['default']['NAME']}{suffix}").unlink(missing_ok=True)
+        call_command("migrate", verbosity=0)
+        demo.load()
+        connection.close()
+        if no_serve:
+            return
+        self.stdout.write(f"Orange Kettle is at http://127.0.0.1:{port}/")
+        self.stdout.write("Demo logins, all with the password “" + demo.PASSWORD + "”:")
+        for name, full_name in demo.PEOPLE:
+            self.stdout.write(f"  {name:8} {full_name}")
+        self.stdout.flush()
+        from waitress import serve
+
+        from web.wsgi import application
+
+        try:
+            serve(application, listen=f"127.0.0.1:{port}", threads=8, ident=None)
+        except OSError as error:
+            raise CommandError(f"Port {port} cannot be used ({error.strerror}); choose another with --port") from None

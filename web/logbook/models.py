@@ -1,0 +1,209 @@
+"""Sites, units, calls, and everything recorded on a call with time and person.
+
+Nothing recorded is overwritten: the latest entry stands, the earlier ones are history, and one taken back keeps who
+took it back and when.
+"""
+
+from django.conf import settings
+from django.core.serializers.json import DjangoJSONEncoder
+from django.db import models
+from django.utils import timezone
+
+from kettle.unit import CHOICES, UnitSpec, resolve
+from web.accounts.models import Shop
+
+
+def _choices(name):
+    return [(code, label) for code, label in CHOICES[name].items()]
+
+
+class OfShop(models.QuerySet):
+    """Rows that belong to a shop by their `shop` field."""
+
+    def for_user(self, user):
+        """Only what the person may reach."""
+        member = getattr(user, "member", None)
+        return self.filter(shop=member.shop_id) if member else self.none()
+
+
+class Site(models.Model):
+    """A customer's place."""
+
+    shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="sites")
+    name = models.CharField(max_length=80)
+    altitude_ft = models.IntegerField(default=0)
+    notes = models.TextField(blank=True)
+
+    objects = OfShop.as_manager()
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [models.UniqueConstraint(fields=["shop", "name"], name="site_name_once_in_a_shop")]
+
+    def __str__(self):
+        return self.name
+
+
+class Unit(models.Model):
+    """A unit. What is left empty takes the default of its kind; one without a site is a quick look."""
+
+    shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="units")
+    site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="units", null=True, blank=True)
+    name = models.CharField(max_length=80)
+    kind = models.CharField(max_length=30, choices=_choices("kind"))
+    refrigerant = models.CharField(max_length=12)
+    metering = models.CharField(max_length=10, choices=_choices("metering"), blank=True)
+    condensing = models.CharField(max_length=10, choices=_choices("condensing"), blank=True)
+    receiver = models.BooleanField(null=True, blank=True)
+    head_control = models.CharField(max_length=24, choices=_choices("head_control"), blank=True)
+    defrost = models.CharField(max_length=12, choices=_choices("defrost"), blank=True)
+    box_control = models.CharField(max_length=20, choices=_choices("box_control"), blank=True)
+    set_f = models.FloatField(null=True, blank=True)
+    differential_f = models.FloatField(null=True, blank=True)
+    critical_charge_oz = models.FloatField(null=True, blank=True)
+    compressor_rla_a = models.FloatField(null=True, blank=True)
+    nameplate_v = models.FloatField(null=True, blank=True)
+    phases = models.PositiveSmallIntegerField(null=True, blank=True, choices=[(1, "1"), (3, "3")])
+    evaporators = models.PositiveSmallIntegerField(null=True, blank=True)
+    bands = models.JSONField(default=dict, blank=True)
+    altitude_ft = models.FloatField(null=True, blank=True)
+    notes = models.TextField(blank=True)
+
+    objects = OfShop.as_manager()
+
+    class Meta:
+        ordering = ["site__name", "name"]
+
+    def __str__(self):
+        return f"{self.name} · {self.site.name}" if self.site else self.name
+
+    def spec(self):
+        """The unit as the core takes it; the site gives the altitude where the unit has none of its own."""
+        words = ("metering", "condensing", "head_control", "defrost", "box_control")
+        figures = ("receiver", "set_f", "differential_f", "critical_charge_oz", "compressor_rla_a", "nameplate_v",
+                   "phases", "evaporators")  # fmt: skip
+        altitude = self.altitude_ft
+        if altitude is None and self.site:
+            altitude = float(self.site.altitude_ft)
+        return UnitSpec(
+            kind=self.kind,
+            refrigerant=self.refrigerant,
+            name=str(self),
+            altitude_ft=altitude,
+            bands={quantity: tuple(band) for quantity, band in self.bands.items()},
+            **{name: getattr(self, name) or None for name in words},
+            **{name: getattr(self, name) for name in figures},
+        )
+
+    def resolved(self):
+        """The unit with its gaps filled from the kind."""
+        return resolve(self.spec())
+
+
+class Call(models.Model):
+    """One visit to one unit."""
+
+    shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="calls")
+    unit = models.ForeignKey(Unit, on_delete=models.PROTECT, related_name="calls")
+    number = models.PositiveIntegerField()
+    opened_at = models.DateTimeField(default=timezone.now)
+    opened_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="calls")
+    closed_at = models.DateTimeField(null=True, blank=True)
+    complaint = models.TextField(blank=True)
+    found = models.TextField(blank=True)
+    done = models.TextField(blank=True)
+    advice = models.TextField(blank=True)
+    declined = models.TextField(blank=True)
+    next_visit = models.DateField(null=True, blank=True)
+    next_visit_why = models.CharField(max_length=200, blank=True)
+
+    objects = OfShop.as_manager()
+
+    class Meta:
+        ordering = ["-opened_at"]
+        constraints = [models.UniqueConstraint(fields=["shop", "number"], name="call_number_once_in_a_shop")]
+
+    def __str__(self):
+        return f"Call {self.number}"
+
+    @property
+    def is_open(self):
+        """Whether the visit is still going on."""
+        return self.closed_at is None
+
+
+class Entry(models.Model):
+    """Something recorded on a call by a person at a time; taken back rather than deleted."""
+
+    call = models.ForeignKey(Call, on_delete=models.CASCADE, related_name="%(class)ss")
+    at = models.DateTimeField(default=timezone.now)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    undone_at = models.DateTimeField(null=True, blank=True)
+    undone_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
+
+    class Meta:
+        abstract = True
+        ordering = ["at", "pk"]
+
+    @property
+    def shop_id(self):
+        """The shop the entry belongs to."""
+        return self.call.shop_id
+
+
+class Reading(Entry):
+    """One observation: its key in the registry, its value, and what was typed."""
+
+    key = models.CharField(max_length=40)
+    value = models.JSONField()
+    typed = models.CharField(max_length=200, blank=True)
+    source = models.CharField(max_length=40, default="hand")
+    evaporator = models.PositiveSmallIntegerField(null=True, blank=True)
+
+    class Meta(Entry.Meta):
+        indexes = [models.Index(fields=["call", "key"])]
+
+    def __str__(self):
+        return f"{self.key} {self.value}"
+
+
+class ValveTurn(Entry):
+    """One adjustment of the expansion valve; it starts a settling clock."""
+
+    direction = models.CharField(max_length=3)
+    turns = models.FloatField()
+    goal = models.CharField(max_length=5, blank=True)
+    objections = models.JSONField(default=list, blank=True)
+    reason = models.CharField(max_length=300, blank=True)
+
+    def __str__(self):
+        return f"{self.turns:g} {self.direction}"
+
+
+class SettingChange(Entry):
+    """One setting as found and as left, and why."""
+
+    parameter = models.CharField(max_length=30)
+    as_found = models.CharField(max_length=80)
+    as_left = models.CharField(max_length=80)
+    why = models.CharField(max_length=300)
+
+    def __str__(self):
+        return f"{self.parameter} {self.as_found} → {self.as_left}"
+
+
+class LogEntry(models.Model):
+    """Who did what, when: one line for every action."""
+
+    shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="log")
+    at = models.DateTimeField(default=timezone.now)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    action = models.CharField(max_length=40)
+    call = models.ForeignKey(Call, on_delete=models.SET_NULL, null=True, blank=True, related_name="log")
+    data = models.JSONField(default=dict, encoder=DjangoJSONEncoder)
+
+    class Meta:
+        ordering = ["-at", "-pk"]
+
+    def __str__(self):
+        return self.action

@@ -1,0 +1,51 @@
+"""Figures and words of the core, as templates ask for them."""
+
+from django import template
+
+from kettle.controls.parameters import PARAMETERS
+from kettle.scale import push
+from kettle.units import format_percent
+
+register = template.Library()
+
+
+@register.filter
+def percent(share):
+    """A share of one as whole percent."""
+    return format_percent(share)
+
+
+@register.filter
+def figure(value):
+    """A figure without needless zeros."""
+    return f"{value:g}".replace("-", "−")
+
+
+@register.filter
+def parameter(code):
+    """The label of a controller setting."""
+    return PARAMETERS[code].label
+
+
+@register.filter
+def push_from(weight):
+    """Where the bar of a piece of evidence starts, in % of its line."""
+    return push(weight)[0]
+
+
+@register.filter
+def push_width(weight):
+    """How wide the bar of a piece of evidence is, in % of its line."""
+    return push(weight)[1]
+
+
+@register.filter
+def bar_width(share):
+    """How wide the bar of a probability is, in % of its line."""
+    return 100.0 * share
+
+
+@register.filter
+def at(mapping, key):
+    """What a mapping holds for a key, empty where it holds nothing."""
+    return (mapping or {}).get(key, "")

@@ -1,0 +1,1 @@
+"""The report of a call, on screen, printed and as a file."""

@@ -1,0 +1,10 @@
+"""Addresses of a call's report."""
+
+from django.urls import path
+
+from web.reports import views
+
+urlpatterns = [
+    path("report/", views.report, name="report"),
+    path("report.pdf", views.report_pdf, name="report-pdf"),
+]

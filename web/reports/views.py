@@ -1,0 +1,50 @@
+"""The report of a call, as a page and as a file."""
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.template.loader import render_to_string
+from django.views.decorators.http import require_GET
+
+from kettle import cautions
+from web.logbook.models import Call
+from web.reports.pdf import PdfUnavailable, render_pdf
+from web.round import drawing
+from web.round.standing import Standing
+
+
+def _context(request, number):
+    calls = Call.objects.for_user(request.user).select_related("unit__site", "opened_by", "shop")
+    call = get_object_or_404(calls.prefetch_related("readings"), number=number)
+    standing = Standing(call)
+    leaders = [(s, percent) for s, percent in standing.suspects if s.probability >= 0.1][:3]
+    on_drawing = {tag.entry.key for tag in standing.tags}
+    return {
+        "call": call,
+        "standing": standing,
+        "drawing": drawing,
+        "leaders": leaders if standing.judgement.has_evidence else [],
+        "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],
+        "cautions": cautions.words("licensed", "lock_out", "pressure")
+        + (cautions.words("flammable") if standing.unit.refrigerant.flammable else ()),
+    }
+
+
+@require_GET
+def report(request, number):
+    """The report as a page that prints well."""
+    return render(request, "reports/page.html", _context(request, number))
+
+
+@require_GET
+def report_pdf(request, number):
+    """The report as a PDF file."""
+    context = _context(request, number)
+    try:
+        content = render_pdf(render_to_string("reports/file.html", context, request))
+    except PdfUnavailable as error:
+        messages.error(request, str(error))
+        return redirect("report", number=number)
+    response = HttpResponse(content, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="call-{number}.pdf"'
+    return response

@@ -1,0 +1,1 @@
+"""The stops of a call."""

@@ -1,0 +1,290 @@
+"""A call as its screens show it: tags, quantities, holds, suspects, the next check and the settling clock.
+
+Nothing is worked out here; the core's answer is laid out for the templates.
+"""
+
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from kettle import observations, readings
+from kettle.controls.parameters import PARAMETERS
+from kettle.judge import quantity_name
+from kettle.scale import scale
+from kettle.unit import CHOICES
+from kettle.units import format_number, format_percent
+from kettle.valve import adjust
+from web.logbook.judging import judge_call, minutes_left, settling_until, standing_readings
+from web.round.drawing import Place, places_for
+from web.round.stops import ARRIVE_GROUPS, BY_SLUG, STOPS
+
+# The quantities under the drawing, in their order.
+CARDS = ("superheat_evap_f", "superheat_comp_f", "td_f", "delta_t_f", "split_f", "subcooling_f", "amps_pct", "expected_head_psig")
+# (state, trust) -> mark, word, tone. A verdict trusted less has the half-filled mark and the watch tone.
+MARKS = {
+    ("low", "good"): ("▼", "low", "bad"),
+    ("ok", "good"): ("●", "ok", "good"),
+    ("high", "good"): ("▲", "high", "bad"),
+    ("low", "weak"): ("◐", "low", "watch"),
+    ("ok", "weak"): ("◐", "ok", "watch"),
+    ("high", "weak"): ("◐", "high", "watch"),
+    ("low", "none"): ("◌", "waits", "watch"),
+    ("ok", "none"): ("◌", "waits", "watch"),
+    ("high", "none"): ("◌", "waits", "watch"),
+    ("impossible", "none"): ("✕", "cannot be", "bad"),
+}
+SUSPECTS_SHOWN = 3
+HOLDS_SHOWN = 3
+
+
+@dataclass
+class Tag:
+    """One entry field: an observation, what stands, and what is wrong with what was just typed."""
+
+    entry: observations.Observation
+    value: object = None
+    typed: str = ""
+    error: str = ""
+    problem: str = ""
+    place: Place | None = None
+    number: int = 0
+
+    @property
+    def taken(self):
+        return self.value is not None
+
+    @property
+    def shown(self):
+        """What stands, in words and figures with its unit."""
+        return self.entry.show(self.value) if self.taken else ""
+
+    @property
+    def figure(self):
+        """What stands without its unit."""
+        return self.entry.show(self.value, with_unit=False) if self.taken else ""
+
+    @property
+    def field_text(self):
+        """What the field holds: the rejected entry while it is wrong, else what stands."""
+        if self.error:
+            return self.typed
+        return self.entry.edit_text(self.value) if self.taken and self.entry.is_number else ""
+
+    @property
+    def vacuum(self):
+        """Inches of mercury where a gauge pressure is below zero."""
+        shown = self.shown
+        return shown[shown.index("(") + 1 : -1] if self.entry.unit == "psig" and "(" in shown else ""
+
+    @property
+    def may_be_negative(self):
+        return self.entry.is_number and self.entry.low < 0
+
+    @property
+    def state(self):
+        if self.error or self.problem:
+            return "wrong"
+        return "taken" if self.taken else "empty"
+
+    @property
+    def selected(self):
+        """The words that stand, for ticking choices."""
+        return self.value if isinstance(self.value, (list, tuple)) else [self.value]
+
+
+@dataclass
+class Card:
+    """One quantity worked out, with its verdict and scale where it has a band."""
+
+    key: str
+    label: str
+    unit: str
+    meaning: str
+    value: str = ""
+    mark: tuple = ()
+    band: str = ""
+    why: str = ""
+    note: str = ""
+    scale: object = None
+
+
+@dataclass
+class Standing:
+    """Everything the screens of a call show."""
+
+    call: object
+    wrong: dict = field(default_factory=dict)
+
+    @cached_property
+    def judgement(self):
+        return judge_call(self.call)
+
+    @property
+    def unit(self):
+        return self.judgement.facts.unit
+
+    @property
+    def metering_words(self):
+        return CHOICES["metering"][self.unit.metering]
+
+    @cached_property
+    def readings(self):
+        return standing_readings(self.call)
+
+    def tag(self, key, place=None, number=0):
+        """The entry field of an observation; `wrong` maps a key to what was typed and what is wrong with it."""
+        reading = self.readings.get(key)
+        typed, error = self.wrong.get(key, ("", ""))
+        problem = next((p.text for p in self.judgement.problems if key in p.keys), "")
+        value = reading.value if reading else None
+        return Tag(observations.get(key), value, typed, error, problem, place, number)
+
+    @cached_property
+    def tags(self):
+        """The tags on the drawing."""
+        places = enumerate(places_for(self.unit), start=1)
+        return [self.tag(place.key, place, number) for number, place in places]
+
+    @property
+    def taken_words(self):
+        figures = [tag for tag in self.tags if tag.entry.is_number]
+        return f"{sum(tag.taken for tag in figures)} of {len(figures)} taken"
+
+    @property
+    def groups(self):
+        """The entry fields of Arrive, by place; what the unit does not have is left out."""
+        return [(label, [self.tag(key) for key in keys if observations.get(key).exists_on(self.unit)]) for label, keys in ARRIVE_GROUPS]
+
+    @cached_property
+    def cards(self):
+        verdicts = {verdict.quantity: verdict for verdict in self.judgement.verdicts}
+        return [self._card(key, verdicts.get(key)) for key in CARDS]
+
+    def _card(self, key, verdict):
+        quantity = readings.QUANTITIES[key]
+        card = Card(key, quantity.label, quantity.unit, quantity.meaning)
+        value = self.judgement.facts.derived.get(key)
+        if value is None:
+            return card
+        card.value = format_number(value, quantity.decimals)
+        ratio = self.judgement.facts.derived.get("ratio")
+        if key == "expected_head_psig" and ratio is not None:
+            card.note = f"ratio {format_number(ratio)}"
+        if verdict is not None:
+            card.mark = MARKS[(verdict.state, verdict.trust)]
+            card.band = f"{format_number(verdict.low, 0)} to {format_number(verdict.high, 0)}"
+            card.why = verdict.why
+            card.scale = scale(verdict)
+        return card
+
+    @cached_property
+    def other_verdicts(self):
+        """Verdicts that have no card, in words."""
+        rows = []
+        for verdict in self.judgement.verdicts:
+            if verdict.quantity not in CARDS:
+                label, unit, decimals = quantity_name(verdict.quantity)
+                mark = MARKS[(verdict.state, verdict.trust)]
+                band = f"{format_number(verdict.low, 0)} to {format_number(verdict.high, 0)} {unit}"
+                rows.append((label, f"{format_number(verdict.value, decimals)} {unit}", mark, band))
+        return rows
+
+    @property
+    def pressure_facts(self):
+        """SST and SCT in words."""
+        derived, out = self.judgement.facts.derived, []
+        for key in ("sst_f", "sct_f"):
+            if key in derived:
+                quantity = readings.QUANTITIES[key]
+                out.append((quantity.label, f"{format_number(derived[key], quantity.decimals)} {quantity.unit}"))
+        return out
+
+    @cached_property
+    def suspects(self):
+        """The ranking with its percentages in words."""
+        return [(suspect, format_percent(suspect.probability)) for suspect in self.judgement.ranking]
+
+    @property
+    def top_suspects(self):
+        return self.suspects[:SUSPECTS_SHOWN]
+
+    @property
+    def headline(self):
+        """The standing in one line, for the phone's sheet."""
+        if self.judgement.problems:
+            return "A reading to resolve"
+        if not self.judgement.has_evidence:
+            return "Nothing judged yet"
+        suspect, percent = self.suspects[0]
+        return f"{suspect.cause.label} {percent} %"
+
+    @cached_property
+    def holds(self):
+        """Holds in force, those on the same action under one title."""
+        grouped = {}
+        for hold in self.judgement.holds:
+            grouped.setdefault(hold.title, []).append(hold)
+        return list(grouped.items())
+
+    @property
+    def top_holds(self):
+        return self.holds[:HOLDS_SHOWN]
+
+    @property
+    def more_holds(self):
+        return len(self.holds[HOLDS_SHOWN:])
+
+    @cached_property
+    def next_check(self):
+        checks = self.judgement.next_checks
+        return checks[0] if checks else None
+
+    def next_tag(self, stop):
+        """The entry field for the next check, where the stop on screen has none of its own for it."""
+        if self.next_check is None:
+            return None
+        return None if self.has_field(stop, self.next_check.key) else self.tag(self.next_check.key)
+
+    def has_field(self, stop, key):
+        """Whether a stop's screen has an entry field of its own for an observation."""
+        return key in ({tag.entry.key for tag in self.tags} if stop == "read" else BY_SLUG[stop].keys)
+
+    @cached_property
+    def settling(self):
+        """Settling clock: until when and how many minutes, or None."""
+        until = settling_until(self.call)
+        return (until, minutes_left(until)) if until else None
+
+    def round(self, here):
+        """The stops with their state: here, coming, done, part or open."""
+        return [(stop, "here" if stop.slug == here else self._state_of(stop)) for stop in STOPS]
+
+    def _state_of(self, stop):
+        if not stop.ready:
+            return "coming"
+        if stop.slug in ("arrive", "read"):
+            tags = [tag for _, group in self.groups for tag in group] if stop.slug == "arrive" else self.tags
+            count = sum(tag.taken for tag in tags)
+            return "done" if count == len(tags) else "part" if count else "open"
+        if stop.slug == "judge":
+            return "part" if self.judgement.has_evidence else "open"
+        if stop.slug == "correct":
+            return "part" if self.turns or self.changes else "open"
+        return "done" if not self.call.is_open else "part" if self.call.found or self.call.done else "open"
+
+    @cached_property
+    def turns(self):
+        return [turn for turn in self.call.valveturns.select_related("by") if turn.undone_at is None]
+
+    @cached_property
+    def changes(self):
+        return [change for change in self.call.settingchanges.select_related("by") if change.undone_at is None]
+
+    @property
+    def turn_words(self):
+        """Valve turns with their direction and effect in words."""
+        return [(turn, adjust.DIRECTIONS[turn.direction], adjust.EFFECT_OF[turn.direction]) for turn in self.turns]
+
+    @property
+    def change_words(self):
+        """Setting changes with what the setting is called."""
+        return [(change, PARAMETERS[change.parameter].label) for change in self.changes]

@@ -1,0 +1,153 @@
+"""Settings, from the environment; what is not set is safe for one machine in the shop.
+
+KETTLE_DATA (folder of the database and the secret), KETTLE_HOSTS (comma separated), KETTLE_HTTPS=1 (behind TLS),
+KETTLE_DEBUG=1, KETTLE_TIME_ZONE.
+"""
+
+import os
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+from django.core.management.utils import get_random_secret_key
+
+ROOT = Path(__file__).resolve().parent.parent
+DATA = Path(os.environ.get("KETTLE_DATA", ROOT / "var"))
+DATA.mkdir(parents=True, exist_ok=True)
+
+DEBUG = os.environ.get("KETTLE_DEBUG") == "1"
+HTTPS = os.environ.get("KETTLE_HTTPS") == "1"
+ALLOWED_HOSTS = os.environ.get("KETTLE_HOSTS", "127.0.0.1,localhost,[::1]").split(",")
+
+
+def _secret() -> str:
+    """The key of this installation: from the environment, else made at first start and kept beside the data."""
+    if "KETTLE_SECRET" in os.environ:
+        return os.environ["KETTLE_SECRET"]
+    kept = DATA / "secret"
+    if not kept.exists():
+        made = DATA / f"secret.{os.getpid()}"
+        made.touch(mode=0o600)
+        made.write_text(get_random_secret_key())
+        try:
+            os.link(made, kept)
+        except FileExistsError:
+            pass
+        finally:
+            made.unlink()
+    return kept.read_text()
+
+
+SECRET_KEY = _secret()
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "whitenoise.runserver_nostatic",
+    "django.contrib.staticfiles",
+    "csp",
+    "django_htmx",
+    "web.accounts",
+    "web.logbook",
+    "web.round",
+    "web.reports",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.auth.middleware.LoginRequiredMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+]
+
+ROOT_URLCONF = "web.urls"
+WSGI_APPLICATION = "web.wsgi.application"
+
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "web" / "templates"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+                "web.accounts.context.look",
+            ],
+        },
+    },
+]
+
+# Full synchronous WAL: an entry that was answered survives a flat battery; readers never wait for a writer.
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA / "kettle.sqlite3",
+        "OPTIONS": {
+            "timeout": 10,
+            "transaction_mode": "IMMEDIATE",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
+        },
+        "CONN_MAX_AGE": None,
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
+]
+LOGIN_URL = "login"
+LOGIN_REDIRECT_URL = "board"
+LOGOUT_REDIRECT_URL = "login"
+
+LANGUAGE_CODE = "en-us"
+USE_I18N = False
+TIME_ZONE = os.environ.get("KETTLE_TIME_ZONE", "UTC")
+USE_TZ = True
+
+STATIC_URL = "/static/"
+STATIC_ROOT = DATA / "static"
+STATICFILES_DIRS = [ROOT / "web" / "static"]
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+WHITENOISE_USE_FINDERS = True
+WHITENOISE_MAX_AGE = 600
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF],
+        "style-src": [SELF, NONCE],
+        "img-src": [SELF, "data:"],
+        "object-src": [NONE],
+        "base-uri": [NONE],
+        "frame-ancestors": [NONE],
+        "form-action": [SELF],
+    }
+}
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+CSRF_COOKIE_HTTPONLY = True
+DATA_UPLOAD_MAX_MEMORY_SIZE = 4_000_000
+if HTTPS:
+    SECURE_SSL_REDIRECT = True
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SECURE_HSTS_SECONDS = 31_536_000
+    SECURE_HSTS_INCLUDE_SUBDOMAINS = True
+    SECURE_HSTS_PRELOAD = True
+    SESSION_COOKIE_SECURE = True
+    CSRF_COOKIE_SECURE = True

@@ -1,0 +1,84 @@
+/* Behaviour of the frame: look switch, standing sheet, keys. No number is worked out here. */
+document.addEventListener("alpine:init", () => {
+  Alpine.data("look", () => ({
+    flip() {
+      const root = document.documentElement;
+      const dark = matchMedia("(prefers-color-scheme: dark)").matches;
+      const now = root.dataset.look || (dark ? "night" : "light");
+      root.dataset.look = now === "night" ? "light" : "night";
+      document.cookie = `look=${root.dataset.look}; path=/; max-age=31536000; SameSite=Lax`;
+    },
+  }));
+  Alpine.data("help", () => ({
+    show() { this.$refs.dialog.showModal(); },
+    hide() { this.$refs.dialog.close(); },
+  }));
+});
+
+/* The sheet is swapped often; being open is kept on the body so that it survives. */
+document.addEventListener("click", (event) => {
+  const handle = event.target.closest(".sheet-handle");
+  if (!handle) return;
+  const open = document.body.classList.toggle("sheet-open");
+  markSheet(open);
+});
+function markSheet(open) {
+  const sheet = document.getElementById("standing");
+  if (!sheet) return;
+  sheet.classList.toggle("open", open);
+  sheet.querySelector(".sheet-handle").setAttribute("aria-expanded", String(open));
+}
+
+/* "Take it now": go to the entry field of the next check. */
+document.addEventListener("click", (event) => {
+  const link = event.target.closest("[data-focus]");
+  if (!link) return;
+  const target = document.querySelector(`#work [name="${link.dataset.focus}"]`);
+  if (!target) return;
+  event.preventDefault();
+  document.body.classList.remove("sheet-open");
+  markSheet(false);
+  target.scrollIntoView({ block: "center" });
+  target.focus();
+});
+
+/* Enter goes to the next reading, in the order a technician takes them. */
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "Enter" || !event.target.matches("[data-reading]")) return;
+  event.preventDefault();
+  const fields = [...document.querySelectorAll("#work [data-reading]")];
+  const next = fields[fields.indexOf(event.target) + 1];
+  if (next) next.focus(); else event.target.blur();
+});
+
+/* The ± key of a tag, for keypads without a minus: it changes the text, the server reads it. */
+document.addEventListener("pointerdown", (event) => {
+  const key = event.target.closest(".flip-sign");
+  if (!key) return;
+  event.preventDefault();
+  const field = key.closest(".reading").querySelector("input");
+  field.value = field.value.startsWith("-") ? field.value.slice(1) : `-${field.value}`;
+  field.dispatchEvent(new Event("input", { bubbles: true }));
+});
+
+/* Shortcuts: 1 to 9 stops, / find a unit, n next reading, ? this list. */
+document.addEventListener("keydown", (event) => {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.target.matches("input, select, textarea, dialog *")) return;
+  const stop = document.querySelector(`.round a[data-number="${CSS.escape(event.key)}"]`);
+  if (stop) { location.assign(stop.href); return; }
+  if (event.key === "/") {
+    const search = document.querySelector("[name=q]");
+    if (search) { event.preventDefault(); search.focus(); } else location.assign("/?find");
+  } else if (event.key === "n") {
+    const empty = document.querySelector("#work .reading.empty [data-reading], #work [data-reading]");
+    if (empty) { event.preventDefault(); empty.focus(); }
+  } else if (event.key === "?") {
+    document.querySelector("[data-help]")?.click();
+  }
+});
+if (location.search === "?find") document.querySelector("[name=q]")?.focus();
+
+document.addEventListener("htmx:afterSettle", () => markSheet(document.body.classList.contains("sheet-open")));
+
+/* On a phone the round scrolls sideways: bring the stop on screen into sight. */
+document.querySelector(".round [aria-current]")?.scrollIntoView({ block: "nearest", inline: "center" });

@@ -1,0 +1,13 @@
+"""Every address of the application, by the part of the work it belongs to."""
+
+from django.contrib.auth import views as auth
+from django.urls import include, path
+
+urlpatterns = [
+    path("login/", auth.LoginView.as_view(), name="login"),
+    path("logout/", auth.LogoutView.as_view(), name="logout"),
+    path("", include("web.logbook.urls")),
+    path("calls/<int:number>/", include("web.reports.urls")),
+    # Last, since a stop may have any name.
+    path("calls/<int:number>/", include("web.round.urls")),
+]

@@ -13,6 +13,7 @@ from kettle.unit import Unit
 Band = tuple[float, float]
 TRUST: Final = ("none", "weak", "good")
 IMPOSSIBLE_SUPERHEAT_F: Final = -3.0
+GROSS_BANDS: Final = 1.0
 SUPERHEATS: Final = ("superheat_evap_f", "superheat_comp_f")
 
 
@@ -162,6 +163,10 @@ def _verdict(facts: Facts, quantity: str, value: float, band: Band) -> Verdict:
     low_shift, high_shift, trust = BY_MOMENT[moment].get(quantity, (0.0, 0.0, "good"))
     low, high = band[0] + low_shift, band[1] + high_shift
     reasons.append(MOMENT_WORDS[moment])
+    if trust == "weak" and max(low - value, value - high) > GROSS_BANDS * (band[1] - band[0]):
+        # A gross fault may be named at any moment that has settled at all.
+        trust = "good"
+        reasons.append("far out even so")
     for rule in TRUST_RULES:
         if quantity in rule.quantities and rule.applies(facts):
             trust = min(trust, rule.trust, key=TRUST.index)

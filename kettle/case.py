@@ -294,7 +294,7 @@ def _first_line(error: ValidationError) -> str:
         return f"{where[:80]}: unknown key “{place[-1][:40]}”; the nearest known key is “{near[0]}”"
     if first["type"] == "missing":
         return f"{where}: required, and missing"
-    limits = LIMITS.get(place[-1])
+    limits = LIMITS.get(place[-1]) if place else None
     if limits is not None and first["type"] in ("greater_than_equal", "less_than_equal"):
         return f"{where}: {first['input']} is outside {limits[0]:g} to {limits[1]:g} {limits[2]}".strip()
     message = first["msg"].removeprefix("Value error, ")

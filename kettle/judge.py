@@ -116,7 +116,7 @@ def judge(unit: Unit, seen: Mapping[str, Value]) -> Judgement:
     shapes = {c.code: {key: _shape(table, c, unit, key) for key in table} for c in hypotheses}
     posterior = _posterior(unit, hypotheses, features, shapes)
     # Every cause is told against a sound unit; "healthy" is told against the mix of all causes.
-    bases = {cause.code: shapes[""] for cause in hypotheses}
+    bases: dict[str, Mapping[str, States]] = {cause.code: shapes[""] for cause in hypotheses}
     bases[""] = _mix(unit, hypotheses[1:], shapes)
     ranking = sorted(
         (
@@ -229,7 +229,7 @@ def _posterior(
     return {code: value / total for code, value in raw.items()}
 
 
-def _mix(unit: Unit, hypotheses: list[Cause], shapes: Mapping[str, Mapping[str, States]]) -> dict[str, dict[str, float]]:
+def _mix(unit: Unit, hypotheses: list[Cause], shapes: Mapping[str, Mapping[str, States]]) -> dict[str, States]:
     """Return what the causes show together, each weighed by how common it is."""
     priors = {cause.code: cause.prior_on(unit) for cause in hypotheses}
     total = sum(priors.values())

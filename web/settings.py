@@ -102,6 +102,11 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
+# Memory-hard and quick enough to log in at a cold counter; others are read and replaced at the next log-in.
+PASSWORD_HASHERS = [
+    "django.contrib.auth.hashers.ScryptPasswordHasher",
+    "django.contrib.auth.hashers.PBKDF2PasswordHasher",
+]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
@@ -117,7 +122,6 @@ TIME_ZONE = os.environ.get("KETTLE_TIME_ZONE", "UTC")
 USE_TZ = True
 
 STATIC_URL = "/static/"
-STATIC_ROOT = DATA / "static"
 STATICFILES_DIRS = [ROOT / "web" / "static"]
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},

@@ -93,10 +93,15 @@ def _plate(unit):
     return rows
 
 
+def _posted(request):
+    """What was sent, even if that is nothing; None where the form is only shown."""
+    return request.POST if request.method == "POST" else None
+
+
 @require_http_methods(["GET", "POST"])
 def new_unit(request):
     """Add a unit to a site, new or known."""
-    form = UnitForm(request.POST or None)
+    form = UnitForm(_posted(request))
     if request.method == "POST" and form.is_valid():
         shop = shop_of(request.user)
         unit = form.save(commit=False)
@@ -110,7 +115,7 @@ def new_unit(request):
 @require_http_methods(["GET", "POST"])
 def new_call(request):
     """Open a call on a known unit."""
-    form = NewCallForm(request.POST or None, user=request.user, initial={"unit": request.GET.get("unit")})
+    form = NewCallForm(_posted(request), user=request.user, initial={"unit": request.GET.get("unit")})
     if request.method == "POST" and form.is_valid():
         call = open_call.open_call(request.user, form.cleaned_data["unit"], form.cleaned_data["complaint"])
         return redirect("stop", number=call.number, stop="arrive")
@@ -133,7 +138,7 @@ def quick_look(request):
 def keep(request, number):
     """Keep a quick look as a call on a new or known unit."""
     call = get_object_or_404(Call.objects.for_user(request.user).select_related("unit__site"), number=number)
-    form = KeepForm(request.POST or None, user=request.user, refrigerant=call.unit.refrigerant)
+    form = KeepForm(_posted(request), user=request.user, refrigerant=call.unit.refrigerant)
     if request.method == "POST" and form.is_valid():
         chosen = form.cleaned_data
         try:

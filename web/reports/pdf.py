@@ -1,10 +1,14 @@
-"""A page as PDF. Only the shop's own styles and fonts are read; nothing is fetched."""
+"""A report as PDF. Only the application's own styles and fonts are read; nothing is fetched."""
 
+import base64
+import re
+from functools import cache
 from pathlib import Path
 
 from django.conf import settings
 
 STATIC = Path(settings.STATICFILES_DIRS[0])
+SHEETS = ("fonts.css", "tokens.css", "report.css")
 
 
 class PdfUnavailable(RuntimeError):
@@ -16,19 +20,38 @@ def render_pdf(html):
     try:
         from weasyprint import CSS, HTML
         from weasyprint.text.fonts import FontConfiguration
+        from weasyprint.urls import URLFetcher
     except OSError as error:
         raise PdfUnavailable("PDF needs Pango. As root: apt-get install libpango-1.0-0 libpangoft2-1.0-0") from error
-    fonts = FontConfiguration()
-    sheets = [
-        CSS(filename=STATIC / "css" / name, font_config=fonts, url_fetcher=_own_files)
-        for name in ("fonts.css", "tokens.css", "circuit.css", "report.css")
-    ]
-    return HTML(string=html, base_url=str(STATIC), url_fetcher=_own_files).write_pdf(stylesheets=sheets, font_config=fonts)
+
+    class OwnFiles(URLFetcher):
+        """Reads below the application's static files and nowhere else."""
+
+        def fetch(self, url, headers=None):
+            if not url.startswith((f"{STATIC.as_uri()}/", "data:image/svg+xml;base64,")) or ".." in url:
+                raise ValueError("a report reads nothing but its own styles and fonts")
+            return super().fetch(url, headers)
+
+    fetcher, fonts = OwnFiles(allowed_protocols={"file", "data"}), FontConfiguration()
+    sheets = [CSS(filename=STATIC / "css" / name, font_config=fonts, url_fetcher=fetcher) for name in SHEETS]
+    return HTML(string=html, base_url=str(STATIC), url_fetcher=fetcher).write_pdf(stylesheets=sheets, font_config=fonts)
 
 
-def _own_files(url, *args, **kwargs):
-    from weasyprint.urls import default_url_fetcher
+def as_image(svg, style):
+    """Return an SVG drawing as the address of an image that carries its style inside."""
+    whole = svg.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1).replace("<defs>", f"<style>{style}</style><defs>", 1)
+    return f"data:image/svg+xml;base64,{base64.b64encode(whole.encode()).decode()}"
 
-    if not url.startswith(STATIC.as_uri()):
-        raise ValueError("a report reads nothing but its own styles and fonts")
-    return default_url_fetcher(url, *args, **kwargs)
+
+@cache
+def drawing_style():
+    """The light style of the circuit drawing with its colours written out, to stand inside its SVG.
+
+    The PDF engine does not carry a page's style sheet or its variables into a drawing.
+    """
+    tokens = (STATIC / "css" / "tokens.css").read_text().split("}")[0]
+    values = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens))
+    rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}", "", (STATIC / "css" / "circuit.css").read_text())
+    own = [line for line in rules.splitlines() if line.startswith(".circuit-drawing ")]
+    drawn = "\n".join(own).replace(".circuit-drawing {", "svg {").replace(".circuit-drawing ", "")
+    return re.sub(r"var\((--[\w-]+)\)", lambda found: values[found.group(1)], drawn)

@@ -8,7 +8,7 @@ from django.views.decorators.http import require_GET
 
 from kettle import cautions
 from web.logbook.models import Call
-from web.reports.pdf import PdfUnavailable, render_pdf
+from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf
 from web.round import drawing
 from web.round.standing import Standing
 
@@ -40,6 +40,8 @@ def report(request, number):
 def report_pdf(request, number):
     """The report as a PDF file."""
     context = _context(request, number)
+    svg = render_to_string("round/_circuit.svg", context | {"printed": True})
+    context["drawing_image"] = as_image(svg, drawing_style())
     try:
         content = render_pdf(render_to_string("reports/file.html", context, request))
     except PdfUnavailable as error:

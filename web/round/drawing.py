@@ -51,7 +51,7 @@ PLACES = (
     Place("discharge_psig", "Discharge", 618, 134, (604, 146)),
     Place("suction_line_evap_f", "Line at bulb", 254, 232, (326, 300), 124),
     Place("suction_line_comp_f", "Line at comp.", 404, 232, (484, 300), 118),
-    Place("liquid_line_f", "Liquid line", 404, 134, (402, 109)),
+    Place("liquid_line_f", "Liquid line", 404, 140, (402, 109)),
     Place("drier_drop_f", "Drier drop", 216, 38, (272, 109)),
     Place("discharge_line_f", "Disch. line", 618, 194, (604, 210)),
     Place("compressor_amps", "Amps", 618, 314, (570, 356)),

@@ -70,8 +70,8 @@ document.addEventListener("keydown", (event) => {
     const search = document.querySelector("[name=q]");
     if (search) { event.preventDefault(); search.focus(); } else location.assign("/?find");
   } else if (event.key === "n") {
-    const empty = document.querySelector("#work .reading.empty [data-reading], #work [data-reading]");
-    if (empty) { event.preventDefault(); empty.focus(); }
+    const next = document.querySelector("#work .reading.empty [data-reading]") || document.querySelector("#work [data-reading]");
+    if (next) { event.preventDefault(); next.focus(); }
   } else if (event.key === "?") {
     document.querySelector("[data-help]")?.click();
   }

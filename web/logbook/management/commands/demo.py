@@ -34,8 +34,8 @@ class Command(BaseCommand):
         if no_serve:
             return
         self.stdout.write(f"Orange Kettle is at http://127.0.0.1:{port}/")
-        self.stdout.write("Demo logins, all with the password “" + demo.PASSWORD + "”:")
-        for name, full_name in demo.PEOPLE:
+        self.stdout.write("Demo logins, all with the password “" + demo.SCENARIO["password"] + "”:")
+        for name, full_name in demo.SCENARIO["people"].items():
             self.stdout.write(f"  {name:8} {full_name}")
         self.stdout.flush()
         from waitress import serve

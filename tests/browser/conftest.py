@@ -1,0 +1,92 @@
+"""The real interface in Debian's Chromium, against a live server on demo data."""
+
+import os
+from pathlib import Path
+
+import pytest
+
+from web.logbook import demo
+from web.logbook.models import Call
+
+# Playwright's loop runs in this thread; the ORM is only used between its steps.
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+CHROMIUM = "/usr/bin/chromium"
+AXE = Path(__file__).parent / "vendor" / "axe.min.js"
+SCREENS = {"tablet": {"width": 1280, "height": 800}, "phone": {"width": 390, "height": 844}}
+WORST = {"serious", "critical"}
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    return {
+        "executable_path": CHROMIUM,
+        "args": ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking", "--disable-sync"],
+    }
+
+
+@pytest.fixture(params=SCREENS)
+def screen(request):
+    return request.param
+
+
+@pytest.fixture
+def browser_context_args(browser_context_args, screen):
+    return browser_context_args | {"viewport": SCREENS[screen], "color_scheme": "light"}
+
+
+@pytest.fixture
+def demo_data(transactional_db):
+    demo.load()
+
+
+@pytest.fixture
+def complaints():
+    """What the console said and what was asked of foreign hosts; empty at the end of a test."""
+    return []
+
+
+@pytest.fixture
+def page_watched(page, live_server, complaints):
+    """A page whose console and requests are watched; at the end there must be nothing to complain of."""
+    page.on("console", lambda message: complaints.append(message.text) if message.type in ("error", "warning") else None)
+    page.on("pageerror", lambda error: complaints.append(str(error)))
+    own = (live_server.url, "data:")
+    page.on("request", lambda request: None if request.url.startswith(own) else complaints.append(f"foreign: {request.url}"))
+    yield page
+    assert complaints == []
+
+
+@pytest.fixture
+def app(page_watched, live_server, demo_data, client, django_user_model):
+    """The Board of the demo, as a technician who is logged in sees it."""
+    client.force_login(django_user_model.objects.get(username="wren"))
+    session = client.cookies["sessionid"].value
+    page_watched.context.add_cookies([{"name": "sessionid", "value": session, "url": live_server.url}])
+    page_watched.goto(f"{live_server.url}/")
+    return page_watched
+
+
+@pytest.fixture
+def open_stop(app, live_server):
+    """Open a stop of the open call on a demo unit: open_stop("Freezer 1", "read")."""
+
+    def go(unit, stop):
+        number = Call.objects.get(unit__name=unit, closed_at=None).number
+        app.goto(f"{live_server.url}/calls/{number}/{stop}/")
+        return app
+
+    return go
+
+
+@pytest.fixture
+def accessible():
+    """Assert that a page has no serious or critical violation by axe-core."""
+
+    def check(page):
+        # The page's own policy forbids foreign scripts; the checker comes in through the debugger.
+        page.evaluate(AXE.read_text())
+        found = page.evaluate("axe.run()")
+        worst = [(v["id"], [node["html"][:120] for node in v["nodes"]][:3]) for v in found["violations"] if v["impact"] in WORST]
+        assert worst == [], worst
+
+    return check

@@ -1,0 +1,90 @@
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from web.logbook import demo
+from web.logbook.models import Unit
+
+STOPS = [("Cooler 1", "arrive"), ("Freezer 1", "read"), ("Flower cooler", "judge"), ("Meat room", "correct"), ("Reach-in 2", "hand-over")]
+
+
+def fits(page):
+    return page.evaluate("document.documentElement.scrollWidth <= document.documentElement.clientWidth")
+
+
+@pytest.mark.parametrize("look", ["light", "night"])
+def test_every_stop_is_clean_and_accessible(open_stop, app, accessible, live_server, look):
+    app.context.add_cookies([{"name": "look", "value": look, "url": live_server.url}])
+    for unit, stop in STOPS:
+        page = open_stop(unit, stop)
+        expect(page.locator("html")).to_have_attribute("data-look", look)
+        accessible(page)
+        assert fits(page), stop
+
+
+def test_the_other_pages_too(app, live_server, accessible):
+    for address in ("/", f"/units/{Unit.objects.first().pk}/", "/units/new/", "/calls/new/"):
+        app.goto(live_server.url + address)
+        accessible(app)
+        assert fits(app), address
+
+
+def test_logging_in_and_out(page_watched, live_server, demo_data, accessible):
+    page = page_watched
+    page.goto(f"{live_server.url}/")
+    accessible(page)
+    page.get_by_label("Username").fill("wren")
+    page.get_by_label("Password").fill("wrong")
+    page.get_by_role("main").get_by_role("button", name="Log in").click()
+    expect(page.get_by_role("alert")).to_contain_text("correct username and password")
+    page.get_by_label("Password").fill(demo.SCENARIO["password"])
+    page.get_by_role("main").get_by_role("button", name="Log in").click()
+    expect(page.get_by_role("heading", name="Quick look")).to_be_visible()
+    page.get_by_role("button", name="Log out").click()
+    expect(page.get_by_label("Username")).to_be_visible()
+
+
+def test_coming_stops_are_shown_without_a_link(open_stop):
+    page = open_stop("Freezer 1", "read")
+    for name in ("Melt", "Programs", "Power", "Prove"):
+        expect(page.locator("#round").get_by_text(name)).to_be_visible()
+        expect(page.locator("#round").get_by_role("link", name=name)).to_have_count(0)
+
+
+def test_take_it_now_leads_to_the_field(open_stop, screen):
+    page = open_stop("Freezer 1", "read")
+    if screen == "phone":
+        page.locator(".sheet-handle").click()
+    page.get_by_role("link", name="Take it now").click()
+    expect(page.locator("#work [name=drier_drop_f]")).to_be_focused()
+    with page.expect_response(re.compile("/entry/drier_drop_f/")):
+        page.keyboard.type("12")
+        page.keyboard.press("Enter")
+    if screen == "phone":
+        page.locator(".sheet-handle").click()
+    expect(page.locator("#standing .suspect").first).to_contain_text("Liquid line restricted")
+
+
+def test_keys_jump_to_stops_and_list_themselves(open_stop):
+    page = open_stop("Freezer 1", "read")
+    page.keyboard.press("6")
+    expect(page).to_have_url(re.compile("/judge/$"))
+    page.keyboard.press("2")
+    expect(page).to_have_url(re.compile("/judge/$"))
+    page.keyboard.press("3")
+    expect(page).to_have_url(re.compile("/read/$"))
+    page.keyboard.press("n")
+    expect(page.locator("#work [name=return_air_f]")).to_be_focused()
+
+
+def test_the_night_switch_holds(app, live_server, screen):
+    app.get_by_role("button", name="Night").click()
+    app.goto(f"{live_server.url}/units/{Unit.objects.first().pk}/")
+    expect(app.locator("html")).to_have_attribute("data-look", "night")
+    app.get_by_role("button", name="Night").click()
+    expect(app.locator("html")).to_have_attribute("data-look", "light")
+    app.get_by_role("button", name="Keys").click()
+    expect(app.get_by_role("heading", name="Keys")).to_be_visible()
+    app.get_by_role("button", name="Close").click()
+    expect(app.get_by_role("heading", name="Keys")).to_be_hidden()

@@ -1,0 +1,177 @@
+"""A technician's whole story on a warm walk-in freezer, on a tablet and on a phone."""
+
+import re
+
+from playwright.sync_api import expect
+
+from web.logbook.models import Call, Reading, ValveTurn
+
+
+def type_in(page, key, value):
+    """Type a reading on the drawing and go on, as Enter does."""
+    field = page.locator(f"#work [name={key}]")
+    with page.expect_response(re.compile(f"/entry/{key}/")):
+        field.fill(value)
+        field.press("Enter")
+
+
+def choose(page, key, value):
+    with page.expect_response(re.compile(f"/entry/{key}/")):
+        page.locator(f"#work select[name={key}]").select_option(value)
+
+
+def show_standing(page, screen):
+    if screen == "phone" and page.locator("body.sheet-open").count() == 0:
+        page.locator(".sheet-handle").click()
+
+
+def hide_standing(page, screen):
+    if screen == "phone" and page.locator("body.sheet-open").count():
+        page.locator(".sheet-handle").click()
+
+
+def test_from_a_new_call_to_the_printed_report(app, live_server, screen, accessible):
+    page = app
+    page.get_by_role("link", name="New call on a known unit").click()
+    page.get_by_label("Unit").select_option(label="Freezer case 2 · Village co-op")
+    page.get_by_label("Complaint").fill("Ice cream is soft.")
+    page.get_by_role("button", name="Open the call").click()
+
+    # Arrive: one tap each.
+    expect(page.get_by_role("heading", name="Arrive")).to_be_visible()
+    with page.expect_response(re.compile("/entry/evap_fans/")):
+        page.get_by_role("group", name="Coil fans").get_by_text("running", exact=True).click()
+    with page.expect_response(re.compile("/entry/ice_form/")):
+        page.get_by_role("group", name="Ice on the coil").get_by_text("light frost").click()
+    expect(page.get_by_role("group", name="Coil fans").get_by_label("running")).to_be_checked()
+
+    # Read: figures on the drawing move quantities and standing without a reload.
+    page.get_by_role("link", name="Read").click()
+    page.evaluate("window.stayed = true")
+    for key, value in {"box_temp_f": "0", "ambient_f": "75", "suction_psig": "5", "discharge_psig": "213", "suction_line_evap_f": "-4",
+                       "liquid_line_f": "87"}.items():  # fmt: skip
+        type_in(page, key, value)
+    choose(page, "sight_glass", "clear")
+    choose(page, "bulb", "tight_insulated")
+    expect(page.locator("#card-superheat_evap_f")).to_contain_text(re.compile(r"3\d\.\d"))
+    expect(page.locator("#card-superheat_evap_f")).to_contain_text("high")
+    expect(page.locator("#card-td_f")).to_contain_text("high")
+    show_standing(page, screen)
+    expect(page.locator("#standing")).to_contain_text("Valve feeding too little")
+    hide_standing(page, screen)
+    assert page.evaluate("window.stayed")
+
+    # Judge: reasons for and against.
+    page.get_by_role("link", name="Judge").click()
+    card = page.locator("#suspect-txv_underfeeding")
+    expect(card).to_contain_text("Superheat, coil")
+    expect(card).to_contain_text("To put right")
+    accessible(page)
+
+    # Correct: the wrong direction is refused, the right one starts the clock.
+    page.get_by_role("link", name="Correct").click()
+    page.get_by_text("in, clockwise", exact=True).click()
+    page.get_by_label("Turns of the stem").fill("0.5")
+    page.get_by_role("button", name="Record the turn").click()
+    expect(page.get_by_role("main")).to_contain_text("works against the goal")
+    assert not ValveTurn.objects.filter(call__complaint="Ice cream is soft.").exists()
+    page.get_by_text("out, counter-clockwise", exact=True).click()
+    page.get_by_role("button", name="Record it with this reason").click()
+    expect(page.locator(".notice")).to_contain_text("settling clock runs")
+    show_standing(page, screen)
+    expect(page.locator("#standing .clock")).to_contain_text("15 min")
+    hide_standing(page, screen)
+    page.get_by_label("Which").select_option("fail_safe")
+    page.get_by_label("As found").fill("45")
+    page.get_by_label("As left").fill("30")
+    page.get_by_label("Why").fill("coil clears in 24 min")
+    page.get_by_role("button", name="Record the setting").click()
+    expect(page.get_by_role("main")).to_contain_text("45 min")
+
+    # Hand over: words, report, file.
+    page.get_by_role("link", name="Hand over").click()
+    page.get_by_label("What was found").fill("Valve starving.")
+    page.get_by_role("button", name="Keep the words").click()
+    page.get_by_role("link", name="Report", exact=True).click()
+    report = page.locator(".report")
+    for text in ("Valve starving.", "Ice cream is soft.", "30 min", "0.5", "lower superheat", "Superheat, coil", "Cautions"):
+        expect(report).to_contain_text(text)
+    accessible(page)
+    number = Call.objects.get(complaint="Ice cream is soft.").number
+    answer = page.request.get(f"{live_server.url}/calls/{number}/report.pdf")
+    assert answer.headers["content-type"] == "application/pdf"
+    assert answer.body().startswith(b"%PDF")
+
+
+def test_a_wrong_entry_is_said_beside_its_field_and_the_others_stay(open_stop):
+    page = open_stop("Freezer 1", "read")
+    type_in(page, "suction_psig", "9999")
+    tag = page.locator("#tag-suction_psig")
+    expect(tag.get_by_role("alert")).to_contain_text("9999.0 psig is outside −14.7 to 250 psig")
+    expect(tag.locator("input")).to_have_value("9999")
+    expect(page.locator("#work [name=discharge_psig]")).not_to_have_value("")
+    expect(page.locator("#card-superheat_evap_f")).to_contain_text("30.3")
+    type_in(page, "suction_psig", "5 inHg")
+    expect(tag.locator("input")).to_have_value("-2.46")
+    expect(tag).to_contain_text("5.0 inHg")
+    with page.expect_response(re.compile("/undo/")):
+        page.get_by_role("button", name="Undo suction").click()
+    expect(tag.locator("input")).to_have_value("10.7")
+
+
+def test_enter_walks_the_readings_in_order_and_the_sign_key_flips(open_stop, screen):
+    page = open_stop("Freezer 1", "read")
+    page.locator("[name=box_temp_f]").focus()
+    page.keyboard.press("Enter")
+    expect(page.locator("[name=return_air_f]")).to_be_focused()
+    page.keyboard.type("4")
+    page.locator("#tag-return_air_f .flip-sign").dispatch_event("pointerdown")
+    with page.expect_response(re.compile("/entry/return_air_f/")):
+        page.keyboard.press("Enter")
+    assert Reading.objects.filter(key="return_air_f").last().value == -4.0
+
+
+def test_all_of_it_is_in_sight_at_1280_by_800(open_stop, screen):
+    page = open_stop("Freezer 1", "read")
+    if screen == "phone":
+        expect(page.locator(".sheet-handle")).to_be_in_viewport(ratio=1)
+        expect(page.locator(".sheet-handle")).to_contain_text("%")
+    else:
+        for part in (".circuit", "#quantities", "#standing", "#round"):
+            expect(page.locator(part)).to_be_in_viewport(ratio=1)
+    wider = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+    assert wider == 0
+
+
+def test_a_quick_look_reads_at_once_and_is_kept_afterwards(app):
+    page = app
+    page.get_by_label("Kind").select_option("walk_in_cooler")
+    page.get_by_label("Refrigerant").select_option("R-448A")
+    page.get_by_role("button", name="Read it now").click()
+    type_in(page, "suction_psig", "31")
+    expect(page.locator("#facts")).to_contain_text("SST 7.9 °F")
+    page.get_by_role("link", name="Keep it").click()
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("main")).to_contain_text("Site: needed for a new unit")
+    page.get_by_label("Site").fill("Mill pond kiosk")
+    page.get_by_label("What the unit is called").fill("Cooler A")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("link", name="Cooler A · Mill pond kiosk")).to_be_visible()
+    expect(page.locator("#work [name=suction_psig]")).to_have_value("31")
+
+
+def test_what_was_typed_without_a_network_is_kept_and_sent_again(open_stop, complaints):
+    page = open_stop("Freezer 1", "read")
+    page.route("**/entry/**", lambda route: route.abort())
+    page.locator("[name=supply_air_f]").fill("-7.5")
+    page.locator("[name=supply_air_f]").press("Enter")
+    expect(page.locator("#tag-supply_air_f")).to_have_class(re.compile("unsent"))
+    sent = Reading.objects.filter(key="supply_air_f", call__unit__name="Freezer 1", call__closed_at=None)
+    assert not sent.exists()
+    assert all("htmx" in text or "ERR_FAILED" in text for text in complaints)
+    complaints.clear()
+    page.unroute("**/entry/**")
+    with page.expect_response(re.compile("/entry/supply_air_f/")):
+        page.reload()
+    expect(page.locator("#card-delta_t_f")).not_to_be_empty()
+    assert sent.get().value == -7.5

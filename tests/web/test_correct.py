@@ -1,0 +1,101 @@
+from datetime import timedelta
+
+import pytest
+from django.urls import reverse
+from django.utils import timezone
+
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.judging import judge_call, settling_until
+from web.logbook.models import SettingChange, ValveTurn
+
+
+def turn(client, call, **data):
+    return client.post(reverse("valve", args=[call.number]), {"turns": "0.5", **data}, follow=True)
+
+
+def test_a_turn_toward_the_goal_is_recorded_and_starts_the_clock(at_work, call, starved):
+    turn(at_work, call, direction="out", goal="lower")
+    recorded = ValveTurn.objects.get()
+    assert (recorded.direction, recorded.turns, recorded.objections) == ("out", 0.5, [])
+    assert timedelta(minutes=14) < settling_until(call) - timezone.now() < timedelta(minutes=15)
+    assert "settling" in {hold.code for hold in judge_call(call).holds}
+    page = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode()
+    assert "15 min" in page
+    assert 'hx-trigger="every 20s"' in page
+
+
+def test_a_turn_against_the_goal_needs_a_reason(at_work, call, starved):
+    body = turn(at_work, call, direction="in", goal="lower").content.decode()
+    assert "works against the goal" in body
+    assert "turn out, counter-clockwise" in body
+    assert not ValveTurn.objects.exists()
+    assert 'value="0.5"' in body
+    turn(at_work, call, direction="in", goal="lower", reason="this valve turns the other way")
+    recorded = ValveTurn.objects.get()
+    assert recorded.reason == "this valve turns the other way"
+    assert recorded.objections
+    report = at_work.get(reverse("report", args=[call.number])).content.decode()
+    assert "this valve turns the other way" in report
+    assert "works against the goal" in report
+
+
+def test_a_hold_blocks_the_stem_until_a_reason_is_given(at_work, call, starved, read_in):
+    read_in(bulb="loose")
+    body = turn(at_work, call, direction="out", goal="lower").content.decode()
+    assert "Valve stem must wait" in body
+    assert not ValveTurn.objects.exists()
+
+
+@pytest.mark.parametrize(
+    ("data", "says"),
+    [
+        ({"direction": "out", "turns": "9"}, "outside 0.125 to 2 turns"),
+        ({"direction": "out", "turns": "x"}, "not a number"),
+        ({"direction": "up"}, "not one of in, out"),
+    ],
+)
+def test_nonsense_is_said_beside_the_field(at_work, call, starved, data, says):
+    assert says in turn(at_work, call, **data).content.decode()
+    assert not ValveTurn.objects.exists()
+
+
+def test_a_capillary_tube_has_no_stem(at_work, call):
+    call.unit.metering = "cap_tube"
+    call.unit.save()
+    assert "no stem" in turn(at_work, call, direction="in").content.decode()
+    assert not ValveTurn.objects.exists()
+
+
+def test_readings_from_before_the_turn_keep_their_weight_and_later_ones_wait(user, at_work, call, starved):
+    turn(at_work, call, direction="out", goal="lower")
+    trust = lambda: {v.quantity: v.trust for v in judge_call(call).verdicts}["superheat_evap_f"]  # noqa: E731
+    assert trust() == "good"
+    record_reading(user, call, "suction_line_evap_f", "-6")
+    assert trust() == "none"
+
+
+def test_taking_a_turn_back_stops_the_clock(at_work, call, starved):
+    turn(at_work, call, direction="out", goal="lower")
+    at_work.post(reverse("take-back", args=[call.number, "turn", ValveTurn.objects.get().pk]))
+    assert settling_until(call) is None
+    assert ValveTurn.objects.get().undone_at is not None
+    assert at_work.post(reverse("take-back", args=[call.number, "turn", 999])).status_code == 404
+    assert at_work.post(reverse("take-back", args=[call.number, "roof", 1])).status_code == 404
+
+
+def test_a_setting_is_kept_as_found_and_as_left(at_work, call):
+    data = {"parameter": "fail_safe", "as_found": "45", "as_left": "30", "why": "clears in 24 min"}
+    at_work.post(reverse("setting", args=[call.number]), data)
+    change = SettingChange.objects.get()
+    assert (change.as_found, change.as_left, change.why) == ("45 min", "30 min", "clears in 24 min")
+    assert "45 min" in at_work.get(reverse("unit", args=[call.unit_id])).content.decode()
+
+
+def test_a_wrong_setting_names_each_field_and_keeps_what_was_typed(at_work, call):
+    data = {"parameter": "fail_safe", "as_found": "", "as_left": "999", "why": "x"}
+    body = at_work.post(reverse("setting", args=[call.number]), data).content.decode()
+    assert "As found: write what it was" in body
+    assert "As left: 999 min is outside 0 to 240 min" in body
+    assert "Why: say it in 3 to 300 letters" in body
+    assert 'value="999"' in body
+    assert not SettingChange.objects.exists()

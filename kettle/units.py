@@ -67,7 +67,7 @@ def parse_entry(text: str, unit: str) -> float:
     cleaned = text.strip().replace(MINUS, "-")
     found = _ENTRY.match(cleaned)
     if not found:
-        raise InputError(f"“{text.strip()[:30]}” is not a number; type for example 31.5 or -6, in {unit or 'figures'}")
+        raise InputError(f"“{text.strip()[:30]}” is not a number")
     sign, figure, suffix = found.groups()
     value = float(figure.replace(",", ".")) * (-1.0 if sign == "-" else 1.0)
     suffix = suffix.lower().removeprefix("°")

@@ -5,6 +5,7 @@ Run by ./ok shots; with names as arguments only those, with --to FOLDER somewher
 
 import argparse
 import os
+import socket
 import subprocess
 import sys
 import tempfile
@@ -15,7 +16,9 @@ from pathlib import Path
 from playwright.sync_api import Page, sync_playwright
 
 ROOT = Path(__file__).parent.parent
-PORT = 8765
+with socket.socket() as free:
+    free.bind(("127.0.0.1", 0))
+    PORT = free.getsockname()[1]
 AT = f"http://127.0.0.1:{PORT}"
 TABLET, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 # name: (screen, unit whose open call is shown or None, address behind the call or whole, what to do before)

@@ -70,12 +70,12 @@ def test_from_a_new_call_to_the_printed_report(app, live_server, screen, accessi
 
     # Correct: the wrong direction is refused, the right one starts the clock.
     page.get_by_role("link", name="Correct").click()
-    page.get_by_text("in, clockwise", exact=True).click()
+    page.get_by_text("In, clockwise", exact=True).click()
     page.get_by_label("Turns of the stem").fill("0.5")
     page.get_by_role("button", name="Record the turn").click()
     expect(page.get_by_role("main")).to_contain_text("works against the goal")
     assert not ValveTurn.objects.filter(call__complaint="Ice cream is soft.").exists()
-    page.get_by_text("out, counter-clockwise", exact=True).click()
+    page.get_by_text("Out, counter-clockwise", exact=True).click()
     page.get_by_role("button", name="Record it with this reason").click()
     expect(page.locator(".notice")).to_contain_text("settling clock runs")
     show_standing(page, screen)
@@ -107,7 +107,7 @@ def test_a_wrong_entry_is_said_beside_its_field_and_the_others_stay(open_stop):
     page = open_stop("Freezer 1", "read")
     type_in(page, "suction_psig", "9999")
     tag = page.locator("#tag-suction_psig")
-    expect(tag.get_by_role("alert")).to_contain_text("9999.0 psig is outside −14.7 to 250 psig")
+    expect(tag.get_by_role("alert")).to_contain_text("9999.0 psig is outside −14.7 to 250 psig. Still stands: 10.7 psig")
     expect(tag.locator("input")).to_have_value("9999")
     expect(page.locator("#work [name=discharge_psig]")).not_to_have_value("")
     expect(page.locator("#card-superheat_evap_f")).to_contain_text("30.3")

@@ -134,6 +134,7 @@ class Standing:
         """The entry field of an observation; `wrong` maps a key to what was typed and what is wrong with it."""
         reading = self.readings.get(key)
         typed, error = self.wrong.get(key, ("", ""))
+        error = error.removeprefix(f"{observations.get(key).label}: ")
         problem = next((p.text for p in self.judgement.problems if key in p.keys), "")
         value = reading.value if reading else None
         return Tag(observations.get(key), value, typed, error, problem, place, number)

@@ -26,7 +26,7 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
     try:
         turns = parse_entry(turns_typed, "turns")
     except InputError as error:
-        raise InputError(f"Turns: {error}") from None
+        raise InputError(f"Turns: {error}; allowed {adjust.SMALLEST_TURN:g} to {adjust.LARGEST_TURN:g} turns") from None
     verdict = next((v for v in judgement.verdicts if v.quantity == "superheat_evap_f"), None)
     advice = adjust.advise(direction, turns, goal or None, verdict, judgement.holds)
     reason = reason.strip()[:300]

@@ -85,3 +85,12 @@ def test_pages_carry_a_strict_content_policy(at_work, call):
 @pytest.mark.parametrize("stop", ["melt", "programs", "power", "prove", "nonsense"])
 def test_coming_stops_have_no_page(at_work, call, stop):
     assert at_work.get(reverse("stop", args=[call.number, stop])).status_code == 404
+
+
+def test_a_fragment_after_the_session_ended_is_refused_not_replaced_by_the_login(client, call):
+    here = reverse("stop", args=[call.number, "read"])
+    headers = {"HX-Request": "true", "HX-Current-URL": f"http://testserver{here}"}
+    response = client.post(reverse("enter", args=[call.number, "suction_psig"]), {"suction_psig": "9"}, headers=headers)
+    assert response.status_code == 401
+    assert response["HX-Redirect"] == f"{reverse('login')}?next={here.replace('/', '%2F')}"
+    assert not Reading.objects.exists()

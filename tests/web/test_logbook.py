@@ -11,7 +11,7 @@ from kettle import case
 from tests.core.test_case import GOOD, text
 from web.logbook import demo
 from web.logbook.judging import judge_call
-from web.logbook.models import Call, Reading, Site, Unit
+from web.logbook.models import Call, LogEntry, Reading, Site, Unit
 
 
 def test_a_call_is_opened_numbered_and_lands_on_arrive(at_work, unit, call):
@@ -139,3 +139,19 @@ def test_the_demo_has_something_real_for_every_working_stop(client, db, django_u
         assert client.get(reverse("report", args=[call.number])).status_code == 200
     for unit in Unit.objects.all():
         assert client.get(reverse("unit", args=[unit.pk])).status_code == 200
+
+
+def test_a_plate_is_corrected_and_the_judgement_follows(at_work, unit, call, read_in):
+    read_in(box_temp_f="36")
+    assert at_work.get(reverse("edit-unit", args=[unit.pk])).status_code == 200
+    data = {"site_name": "Test barn", "name": "Cooler 9", "kind": "walk_in_cooler", "refrigerant": "R-448A", "set_f": "36"}
+    at_work.post(reverse("edit-unit", args=[unit.pk]), data)
+    call.refresh_from_db()
+    assert str(call.unit) == "Cooler 9 · Test barn"
+    assert judge_call(call).facts.box_over_set_f == 0
+    assert LogEntry.objects.filter(action="save_unit").exists()
+
+
+def test_another_shops_plate_stays_as_it_is(client, stranger, unit):
+    client.force_login(stranger)
+    assert client.get(reverse("edit-unit", args=[unit.pk])).status_code == 404

@@ -11,9 +11,9 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from kettle import case
 from kettle.errors import InputError
-from web.accounts.access import shop_of
 from web.logbook.actions import keep_call, open_call
 from web.logbook.actions.import_case import import_case as import_case_action
+from web.logbook.actions.save_unit import save_unit
 from web.logbook.forms import KeepForm, NewCallForm, QuickLookForm, UnitForm
 from web.logbook.judging import case_of, judge_call, settling_until
 from web.logbook.models import Call, Site, Unit
@@ -99,17 +99,14 @@ def _posted(request):
 
 
 @require_http_methods(["GET", "POST"])
-def new_unit(request):
-    """Add a unit to a site, new or known."""
-    form = UnitForm(_posted(request))
+def edit_unit(request, pk=None):
+    """Add a unit to a site, new or known, or correct the plate of one."""
+    unit = get_object_or_404(Unit.objects.for_user(request.user).filter(site__isnull=False), pk=pk) if pk else None
+    form = UnitForm(_posted(request), instance=unit, initial={"site_name": unit.site.name if unit else ""})
     if request.method == "POST" and form.is_valid():
-        shop = shop_of(request.user)
-        unit = form.save(commit=False)
-        unit.shop = shop
-        unit.site, _ = Site.objects.get_or_create(shop=shop, name=form.cleaned_data["site_name"].strip())
-        unit.save()
-        return redirect("unit", pk=unit.pk)
-    return render(request, "logbook/new_unit.html", {"form": form, "sites": Site.objects.for_user(request.user)})
+        saved = save_unit(request.user, form.save(commit=False), form.cleaned_data["site_name"])
+        return redirect("unit", pk=saved.pk)
+    return render(request, "logbook/edit_unit.html", {"form": form, "unit": unit, "sites": Site.objects.for_user(request.user)})
 
 
 @require_http_methods(["GET", "POST"])

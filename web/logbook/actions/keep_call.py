@@ -3,9 +3,9 @@
 from django.db import transaction
 
 from kettle.errors import InputError
-from web.accounts.access import require_same_shop, shop_of
+from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.models import Site
+from web.logbook.actions.save_unit import save_unit
 
 
 @transaction.atomic
@@ -31,10 +31,9 @@ def keep_as_new_unit(user, call, site_name, unit_name):
     for label, text in (("Site", site_name), ("Unit name", unit_name)):
         if not 1 <= len(text) <= 80:
             raise InputError(f"{label}: 1 to 80 letters are needed")
-    site, _ = Site.objects.get_or_create(shop=shop_of(user), name=site_name)
-    call.unit.site, call.unit.name = site, unit_name
-    call.unit.save(update_fields=["site", "name"])
-    log.write(user, "keep_call", call, unit=call.unit.pk, site=site.pk)
+    call.unit.name = unit_name
+    save_unit(user, call.unit, site_name)
+    log.write(user, "keep_call", call, unit=call.unit.pk)
 
 
 def _require_quick(call):

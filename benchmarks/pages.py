@@ -1,0 +1,55 @@
+"""Speed of the screens, as shares of what is wanted: an entry in 150 ms, a page in 200 ms. Uses demo data of its own.
+
+Run with the test requirements installed: python -m benchmarks.pages
+"""
+
+import os
+import statistics
+import tempfile
+import time
+
+os.environ["DJANGO_SETTINGS_MODULE"] = "web.settings"
+os.environ["KETTLE_DATA"] = tempfile.mkdtemp()
+
+import django
+
+django.setup()
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.core.management import call_command
+from django.test import Client
+
+from web.logbook.models import Call
+
+ENTRY_S, PAGE_S = 0.150, 0.200
+
+
+def median(act, times=25):
+    """Return the median seconds of an act, after two to warm up."""
+    taken = []
+    for _ in range(times + 2):
+        start = time.perf_counter()
+        act()
+        taken.append(time.perf_counter() - start)
+    return statistics.median(taken[2:])
+
+
+def main():
+    """Print each screen's median and its share of what is wanted."""
+    call_command("demo", "--no-serve")
+    settings.ALLOWED_HOSTS = ["testserver"]
+    client = Client()
+    client.force_login(get_user_model().objects.get(username="wren"))
+    at = f"/calls/{Call.objects.get(unit__name='Freezer 1', closed_at=None).number}"
+    entry = {"suction_psig": "10.7", "stop": "read"}
+    acts = {"entry": (lambda: client.post(f"{at}/entry/suction_psig/", entry, headers={"HX-Request": "true"}), ENTRY_S)}
+    for page in ("/", "/units/1/", *(f"{at}/{stop}/" for stop in ("arrive", "read", "judge", "correct", "hand-over", "report"))):
+        acts[page] = (lambda page=page: client.get(page), PAGE_S)
+    for name, (act, wanted) in acts.items():
+        seconds = median(act)
+        print(f"{name:24} {seconds * 1e3:6.1f} ms  {seconds / wanted:.2f} of what is wanted")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,67 @@
+"""The application as it is installed: its data folder, its secret, its database."""
+
+import os
+import re
+import sqlite3
+import subprocess
+import sys
+from pathlib import Path
+
+ROOT = Path(__file__).parents[2]
+
+
+def manage(data, *arguments, **environment):
+    done = subprocess.run(
+        [sys.executable, "manage.py", *arguments],
+        cwd=ROOT,
+        env={**os.environ, "KETTLE_DATA": str(data), **environment},
+        capture_output=True,
+        text=True,
+    )
+    assert done.returncode == 0, done.stderr
+    return done.stdout
+
+
+def count(data):
+    with sqlite3.connect(data / "kettle.sqlite3") as database:
+        assert database.execute("PRAGMA journal_mode").fetchone()[0] == "wal"
+        return database.execute("SELECT count(*) FROM logbook_logentry").fetchone()[0]
+
+
+def test_the_demo_is_kept_at_a_second_start_and_made_anew_with_fresh(tmp_path):
+    manage(tmp_path, "demo", "--no-serve")
+    loaded = count(tmp_path)
+    assert loaded > 100
+    secret = tmp_path / "secret"
+    assert secret.stat().st_mode & 0o077 == 0
+    kept = secret.read_text()
+    with sqlite3.connect(tmp_path / "kettle.sqlite3") as database:
+        database.execute("DELETE FROM logbook_logentry")
+    manage(tmp_path, "demo", "--no-serve")
+    assert count(tmp_path) == 0
+    manage(tmp_path, "demo", "--no-serve", "--fresh")
+    assert count(tmp_path) == loaded
+    assert secret.read_text() == kept
+
+
+def test_settings_come_from_the_environment(tmp_path):
+    code = "from django.conf import settings as s; print(s.DEBUG, s.ALLOWED_HOSTS, s.SECRET_KEY, s.SESSION_COOKIE_SECURE)"
+    out = manage(tmp_path, "shell", "-v", "0", "-c", code, KETTLE_DEBUG="1", KETTLE_HOSTS="a,b", KETTLE_SECRET="x" * 50, KETTLE_HTTPS="1")
+    assert out.strip() == f"True ['a', 'b'] {'x' * 50} True"
+    assert not (tmp_path / "secret").exists()
+
+
+def test_nothing_names_a_place_to_download_from():
+    foreign = re.compile(r"https?://(?!127\.0\.0\.1|www\.w3\.org)")
+    own = ["requirements/*", "web/**/*.html", "web/**/*.svg", "web/static/css/*", "web/static/js/*", "tools/*.py", "ok"]
+    for path in (path for pattern in own for path in ROOT.glob(pattern)):
+        assert not foreign.search(path.read_text()), path
+    pins = [line for file in ROOT.glob("requirements/*.txt") for line in file.read_text().splitlines()]
+    assert all("==" in line for line in pins if line and not line.startswith(("#", "-r")))
+
+
+def test_every_shipped_file_is_listed_with_version_and_licence():
+    listed = (ROOT / "web/static/vendor/README.md").read_text()
+    for path in (ROOT / "web/static/vendor").rglob("*"):
+        if path.is_file() and path.name != "README.md":
+            assert str(path.relative_to(ROOT)) in listed, path

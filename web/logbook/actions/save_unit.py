@@ -1,0 +1,26 @@
+"""Add a unit to a site, or correct its plate."""
+
+from django.db import transaction
+
+from web.accounts.access import require_same_shop, shop_of
+from web.logbook.actions import log
+from web.logbook.models import Site
+
+
+@transaction.atomic
+def save_unit(user, unit, site_name):
+    """Store a checked unit on a site of the shop, new or known by name."""
+    shop = shop_of(user)
+    if unit.pk is None:
+        unit.shop = shop
+    require_same_shop(user, unit)
+    unit.site = site_named(user, site_name)
+    unit.save()
+    log.write(user, "save_unit", shop=shop, unit=unit.pk, name=str(unit))
+    return unit
+
+
+def site_named(user, name):
+    """The site of the shop with a name; made where there is none."""
+    site, _ = Site.objects.get_or_create(shop=shop_of(user), name=name.strip())
+    return site

@@ -1,0 +1,1 @@
+"""Measurements of speed, as ratios; no test asserts a time."""

@@ -104,7 +104,7 @@ TRUST_RULES: Final = (
     TrustRule(("superheat_comp_f",), "weak", "lines often share insulation: TD and suction first",
               lambda f: f.unit.kind.code.startswith("reach_in")),
     TrustRule(("amps_pct",), "weak", "rated amps are for a warmer coil", lambda f: True),
-    TrustRule(("discharge_line_f", "receiver_level_pct"), "weak", "rule of thumb", lambda f: True),
+    TrustRule(("discharge_line_f",), "weak", "rule of thumb", lambda f: True),
 )
 # fmt: on
 

@@ -173,7 +173,88 @@ FAULTS = {
         (FREEZER, sound(FREEZER, box=12, td=4, split=8, superheat=9, subcooling=3, amps_pct=46, pump_down_low_psig=22.0)),
         (REACH_IN, sound(REACH_IN, box=48, td=9, split=12, superheat=10, subcooling=5, amps_pct=45)),
     ],
+    # Air takes room in the condenser but does not stand as liquid: head up, receiver as it was.
+    "noncondensables": [
+        (COOLER, sound(COOLER, split=44, subcooling=20, lift=95, amps_pct=112, receiver_level_pct=50.0)),
+    ],
+    # Fins packed or stock against them: as with a dead fan, but the fans turn.
+    "evap_airflow_low": [
+        (COOLER, sound(COOLER, box=42, td=24, superheat=2, amps_pct=60, evap_coil="dirty", return_air_f=42.0, supply_air_f=22.0)),
+        (REACH_IN, sound(REACH_IN, box=43, td=38, superheat=2, amps_pct=55, evap_coil="blocked_by_stock")),
+    ],
+    "evap_fan_no_power": [
+        (COOLER, sound(COOLER, box=46, td=38, superheat=1, evap_fans="stopped", evap_fan_supply_v=0.0, door_switch="open")),
+    ],
+    # A tube almost shut: the coil empties, the liquid stands solid behind it.
+    "cap_tube_restricted": [
+        (
+            REACH_IN,
+            sound(REACH_IN, box=48, td=50, split=15, superheat=38, subcooling=19, amps_pct=45, valve_sound="silent", drier_drop_f=0.0),
+        ),
+    ],
+    # Wet air through a door: the refrigeration is sound, the ice comes back with use.
+    "door_infiltration": [
+        (
+            COOLER,
+            {
+                "box_temp_f": 44.0,
+                "ice_form": "hard_ice",
+                "ice_places": ("coil_whole", "ceiling"),
+                "door": "left_open",
+                "door_traffic": "heavy",
+                "strip_curtain": "missing",
+                "evap_fans": "running",
+                "evap_coil": "clean",
+            },
+        ),
+    ],
+    # The defrost ends by the clock with ice left, lowest where the air is coldest.
+    "defrost_too_little": [
+        (
+            FREEZER,
+            {
+                "box_temp_f": 2.0,
+                "ice_form": "hard_ice",
+                "ice_places": ("coil_bottom",),
+                "coil_after_defrost": "part_iced",
+                "defrost_ended_by": "time",
+                "door_traffic": "light",
+                "strip_curtain": "present",
+                "evap_fans": "running",
+            },
+        ),
+    ],
+    "defrost_never_starts": [
+        (
+            FREEZER,
+            {
+                "box_temp_f": 8.0,
+                "ice_form": "heavy_frost",
+                "ice_places": ("coil_whole",),
+                "defrost_starts": "never",
+                "evap_fans": "running",
+            },
+        ),
+    ],
 }
+
+# What little is known early in a call, and what must then be among the first three.
+EARLY = [
+    (FREEZER, {"box_temp_f": 8.0, "evap_fans": "stopped"}, "evap_fan_failed"),
+    (COOLER, {"condenser_coil": "blocked", "box_temp_f": 42.0}, "condenser_dirty"),
+    (COOLER, {"sight_glass": "flashing", "box_temp_f": 43.0, "evap_fans": "running"}, "undercharge"),
+    (FREEZER, {"bulb": "loose"}, "bulb_fault"),
+    (COOLER, {"compressor_shell": "frosted", "suction_line_feel": "frosted", "bulb": "tight_insulated"}, "txv_overfeeding"),
+    (REACH_IN, {"condenser_fans": "stopped", "compressor": "tripping"}, "condenser_fan_failed"),
+    (FREEZER, {"pump_down_low_psig": 25.0, "box_temp_f": 10.0}, "compressor_inefficient"),
+    (FREEZER, {"drier_drop_f": 11.0}, "liquid_restriction"),
+    (
+        FREEZER,
+        {"ice_form": "light_frost", "ice_places": ("coil_inlet_passes",), "box_temp_f": 5.0, "sight_glass": "clear"},
+        "txv_underfeeding",
+    ),
+    (COOLER, {"receiver_level_pct": 97.0}, "overcharge"),
+]
 HEALTHY = [(FREEZER, sound(FREEZER)), (COOLER, sound(COOLER)), (REACH_IN, sound(REACH_IN))]
 
 

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from kettle import causes, observations
 from kettle.judge import judge, membership
 from kettle.unit import KINDS, UnitSpec, resolve
-from tests.core.faults import COOLER, FAULTS, FREEZER, HEALTHY, REACH_IN, sound, unit_of
+from tests.core.faults import COOLER, EARLY, FAULTS, FREEZER, HEALTHY, REACH_IN, sound, unit_of
 
 CASES = [(code, spec, seen) for code, cases in FAULTS.items() for spec, seen in cases]
 
@@ -30,6 +30,18 @@ def test_a_sound_unit_is_called_healthy(spec, seen):
     judgement = judge(unit_of(spec), seen)
     assert judgement.ranking[0].codes == ()
     assert judgement.ranking[0].probability > 0.7
+
+
+@pytest.mark.parametrize(("spec", "seen", "code"), EARLY, ids=[code for _, _, code in EARLY])
+def test_a_first_sight_already_puts_the_fault_among_the_first_three(spec, seen, code):
+    judgement = judge(unit_of(spec), seen)
+    assert (code,) in names(judgement)[:3]
+    assert judgement.ranking[0].probability < 0.98
+    assert judgement.next_checks
+
+
+def test_every_cause_has_a_case():
+    assert set(FAULTS) == set(causes.CATALOGUE)
 
 
 def test_nothing_seen_says_nothing():

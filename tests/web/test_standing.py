@@ -1,0 +1,89 @@
+"""What the screens of a call show, before any template."""
+
+import pytest
+
+from web.round.standing import Standing
+from web.round.stops import BY_SLUG
+
+
+def state(call, slug):
+    return {stop.slug: found for stop, found in Standing(call).round("")}[slug]
+
+
+def test_an_empty_call_says_so(standing):
+    assert standing.headline == "Nothing judged yet"
+    assert standing.taken_words == "0 of 13 taken"
+    assert all(not card.value for card in standing.cards)
+    assert standing.settling is None
+    assert {found for _, found in standing.round("read")} == {"here", "coming", "open"}
+
+
+def test_the_headline_is_the_leader_or_the_reading_to_resolve(call, starved, read_in):
+    assert Standing(call).headline.startswith("Valve feeding too little")
+    read_in(suction_line_evap_f="-55")
+    assert Standing(call).headline == "A reading to resolve"
+    assert Standing(call).tag("suction_line_evap_f").state == "wrong"
+
+
+def test_a_card_carries_value_mark_band_and_scale(call, starved):
+    cards = {card.key: card for card in Standing(call).cards}
+    superheat = cards["superheat_evap_f"]
+    assert superheat.mark == ("▲", "high", "bad")
+    assert superheat.band == "4 to 10"
+    assert float(superheat.value) > 20
+    assert superheat.scale.at_pct > superheat.scale.band_from_pct + superheat.scale.band_width_pct
+    assert cards["subcooling_f"].mark[0] == "◐"
+    assert "receiver" in cards["subcooling_f"].why
+    assert not cards["amps_pct"].value
+
+
+def test_an_impossible_superheat_is_marked_as_such(call, starved, read_in):
+    read_in(suction_line_evap_f="-55")
+    card = next(card for card in Standing(call).cards if card.key == "superheat_evap_f")
+    assert card.mark == ("✕", "cannot be", "bad")
+
+
+def test_holds_on_the_same_action_stand_under_one_title(call, read_in):
+    read_in(box_temp_f="6", bulb="loose")
+    titles = dict(Standing(call).holds)
+    assert {hold.code for hold in titles["Valve stem"]} == {"box_far_from_set", "bulb_first"}
+
+
+def test_the_round_fills_as_the_work_is_done(user, call, starved):
+    assert state(call, "read") == "part"
+    assert state(call, "arrive") == "part"
+    assert state(call, "judge") == "part"
+    assert state(call, "hand-over") == "open"
+    call.found = "Something"
+    assert state(call, "hand-over") == "part"
+    assert state(call, "melt") == "coming"
+
+
+@pytest.mark.parametrize("stop", ["read", "judge", "arrive"])
+def test_a_key_has_one_field_on_every_screen(call, starved, stop):
+    standing = Standing(call)
+    asked = standing.next_tag(stop)
+    assert (asked is None) == standing.has_field(stop, standing.next_check.key)
+
+
+def test_arrive_asks_nothing_the_unit_has_not(call):
+    keys = {tag.entry.key for _, tags in Standing(call).groups for tag in tags}
+    assert keys == set(BY_SLUG["arrive"].keys)
+    call.unit.receiver = False
+    keys = {tag.entry.key for _, tags in Standing(call).groups for tag in tags}
+    assert "sight_glass" not in keys
+
+
+def test_a_rejected_entry_stays_in_its_field_beside_what_stands(call, starved):
+    tag = Standing(call, {"suction_psig": ("900", "Suction: 900.0 psig is outside")}).tag("suction_psig")
+    assert (tag.field_text, tag.error, tag.shown) == ("900", "900.0 psig is outside", "5.0 psig")
+
+
+def test_a_second_evaporator_has_its_own_readings(call, read_in):
+    from web.logbook.judging import standing_readings
+    from web.logbook.models import Reading
+
+    (first,) = read_in(ice_form="none")
+    Reading.objects.create(call=call, key="ice_form", value="hard_ice", by=first.by, evaporator=2)
+    assert standing_readings(call)["ice_form"].value == "none"
+    assert standing_readings(call, 2)["ice_form"].value == "hard_ice"

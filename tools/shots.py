@@ -31,7 +31,7 @@ VIEWS = {
     "judge": (TABLET, "Freezer 1", "judge/", ""),
     "correct": (TABLET, "Meat room", "correct/", ""),
     "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),
-    "report": (TABLET, "Flower cooler", "report/", "whole"),
+    "report": (TABLET, "Meat room", "report/", "whole"),
     "read-phone": (PHONE, "Freezer 1", "read/", ""),
     "standing-phone": (PHONE, "Freezer 1", "judge/", "sheet"),
 }

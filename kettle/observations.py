@@ -100,6 +100,7 @@ _RECEIVER: Final = {"receiver": (True,)}
 _VALVE: Final = {"metering": ("txv", "eev")}
 _TXV: Final = {"metering": ("txv",)}
 _AIR: Final = {"condensing": ("air",)}
+_WATER: Final = {"condensing": ("water",)}
 _PROGRAM: Final = {"defrost": ("off_cycle", "timed_air", "electric", "hot_gas")}
 
 
@@ -110,8 +111,9 @@ def _words(*pairs: str) -> tuple[tuple[str, str], ...]:
 
 
 def _temp(key: str, label: str, group: Group, how: str, minutes: float = 1, low: float = -60, high: float = 150,
-          tool: Tool = "probe", per_evaporator: bool = False) -> Observation:  # fmt: skip
-    return Observation(key, label, group, tool, minutes, how, "°F", low, high, per_evaporator=per_evaporator)
+          tool: Tool = "probe", per_evaporator: bool = False,
+          only: Mapping[str, tuple[Any, ...]] = _EVERYWHERE) -> Observation:  # fmt: skip
+    return Observation(key, label, group, tool, minutes, how, "°F", low, high, per_evaporator=per_evaporator, only=only)
 
 
 def _pressure(key: str, label: str, how: str, minutes: float, high: float, group: Group = "circuit",
@@ -174,12 +176,12 @@ _ENTRIES: Final = (
     _choice("door_switch", "Door switch", "air", "Press it by hand: do the fans answer?", "made", "open", "none=has none"),
     _choice("strip_curtain", "Strip curtain", "air", "Look", "present", "missing", "not_applicable=not needed"),
     # Condenser
-    _temp("ambient_f", "Air on condenser", "condenser", "Probe in the air entering the condenser, in shade", low=-40, high=140),
+    _temp("ambient_f", "Air on condenser", "condenser", "Probe in the air entering the condenser, in shade", low=-40, high=140, only=_AIR),
     _choice("condenser_coil", "Condenser coil", "condenser", "Torch through the fins", "clean", "dusty", "blocked", only=_AIR),
     _choice("condenser_fans", "Condenser fans", "condenser", "Look: turning, right way, full speed", "running", "slow",
             "stopped", "reversed=run backwards", "cycling", only=_AIR),
-    _temp("water_in_f", "Water in", "condenser", "Clamp on the inlet pipe", 2, 32, 140),
-    _temp("water_out_f", "Water out", "condenser", "Clamp on the outlet pipe", 2, 32, 160),
+    _temp("water_in_f", "Water in", "condenser", "Clamp on the inlet pipe", 2, 32, 140, only=_WATER),
+    _temp("water_out_f", "Water out", "condenser", "Clamp on the outlet pipe", 2, 32, 160, only=_WATER),
     _choice("head_control", "Head-pressure valve", "condenser", "Feel its three ports", "normal", "bypassing_when_warm",
             "not_holding_when_cold", "none=has none", minutes=2, tool="feel"),
     # Circuit

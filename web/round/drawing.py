@@ -43,6 +43,9 @@ PLACES = (
     Place("ambient_f", "Entering air", 618, 74, (680, 45)),
     Place("condenser_coil", "Condenser", 412, 18, (440, 45)),
     Place("condenser_fans", "Its fans", 618, 14, (572, 45)),
+    # A water-cooled condenser has these in their place.
+    Place("water_in_f", "Water in", 618, 14, (680, 45)),
+    Place("water_out_f", "Water out", 618, 74, (572, 45)),
     Place("compressor", "Compressor", 618, 254, (570, 300)),
     Place("sight_glass", "Sight glass", 96, 38, (152, 109)),
     Place("receiver_level_pct", "Level", 494, 84, (456, 109), 100),

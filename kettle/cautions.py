@@ -11,6 +11,11 @@ CAUTIONS: Final = {
     "ladder": "Roof and ladder: footing, wind and someone who knows you are up there.",
     "wet": "Wet floor and electricity: dry the place or kill the power first.",
     "inside": "Inside a closed box: prove the inside release, block the latch, tell someone.",
+    "drips": "Keep water off terminals, boards and motors; work from the front so that the sheet lets go. Never picks or hammers.",
+    "scald": "Hot water scalds: gloves, sleeves, face clear of the run-off.",
+    "fins_hot": "Keep it moving: hot air softens fins, liner and wiring.",
+    "fire": "Flame is a school some keep for steel parts: never near plastic or insulation; extinguisher at hand, local rules first.",
+    "full_coil": "Never heat a coil that is shut in with liquid: pressure bursts it.",
     "flammable": "The refrigerant burns: ventilate, gas detector, rated tools, no flame or sparks.",
 }
 

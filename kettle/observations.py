@@ -14,7 +14,7 @@ from kettle.errors import InputError
 from kettle.units import format_number, format_value, parse_entry
 
 Tool = Literal["ask", "look", "feel", "probe", "controller", "meter", "gauge", "test"]
-Group = Literal["box", "ice", "air", "condenser", "circuit", "power", "controls"]
+Group = Literal["safety", "box", "ice", "air", "condenser", "circuit", "power", "controls"]
 Value = float | str | tuple[str, ...]
 
 
@@ -139,6 +139,15 @@ def _choice(key: str, label: str, group: Group, how: str, *words: str, minutes: 
 _LOCK_OUT = "Power locked out, leads lifted, capacitors discharged: "
 
 _ENTRIES: Final = (
+    # Safety first
+    _choice("inside_release", "Inside release", "safety", "From inside, door pulled to, someone outside: does it open?", "works",
+            "fails"),
+    _choice("latch_blocked", "Latch blocked", "safety", "Block the latch so that the door cannot shut on you", "yes", "no",
+            minutes=0.5),
+    _choice("power_locked_out", "Power locked out", "safety", "Lock, tag, and prove dead at the terminals", "yes", "no", minutes=3),
+    _choice("parts_protected", "Boards, sensors, fans covered", "safety", "Sheet and tape over boards, sensors and motors", "yes",
+            "no", minutes=3),
+    _choice("left_ice", "Ice left at the last visit", "ice", "From the last visit's report", "yes", "no", tool="ask", minutes=0.5),
     # Box and air
     _temp("box_temp_f", "Box air", "box", "Own thermometer, mid-box, out of the coil's stream", 2),
     _temp("return_air_f", "Return air", "box", "Probe where air enters the coil", per_evaporator=True),

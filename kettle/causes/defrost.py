@@ -47,4 +47,20 @@ CAUSES = (
         prior_freezer=0.06,
         only=_PROGRAMMED,
     ),
+    Cause(
+        "residual_ice",
+        "Ice left from the last melt",
+        "Ice was left inside the coil at an earlier visit and has grown again.",
+        0.02,
+        {
+            "left_ice": {"yes": 0.9},
+            "ice_form": {"hard_ice": OFTEN, "heavy_frost": 0.2},
+            "ice_places": {"coil_part": 0.4, "coil_bottom": 0.3, "coil_whole": 0.2},
+            "box_temp_f": {"high": OFTEN},
+            "siblings": {"all_ok": 0.92},
+        },
+        ("The last visit left ice; everything else checks out",),
+        ("Melt all of it, inside corners and back included, and prove it bare",),
+        words("wet"),
+    ),
 )

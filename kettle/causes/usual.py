@@ -30,6 +30,7 @@ USUAL: Final[dict[str, States]] = {
     "siblings": {"all_ok": 0.85, "also_bad": 0.15},
     "warm_extent": {"whole_box": 0.80, "part_of_box": 0.20},
     "ice_form": {"none": 0.47, "light_frost": 0.43, "heavy_frost": 0.05, "hard_ice": 0.03, "snow": 0.02},
+    "left_ice": {"yes": 0.02, "no": 0.98},
     "melt_water": {"clear": 0.97, "cloudy_foaming": 0.03},
     "drain": {"running": 0.94, "slow": 0.03, "blocked": 0.02, "frozen": 0.01},
     "evap_fans": {"running": 0.97, "some_stopped": 0.015, "stopped": 0.01, "reversed": 0.005},

@@ -236,6 +236,10 @@ FAULTS = {
             },
         ),
     ],
+    # The rest of the last melt, grown again within days on a sound unit.
+    "residual_ice": [
+        (COOLER, {"box_temp_f": 41.0, "left_ice": "yes", "ice_form": "hard_ice", "ice_places": ("coil_part",), "evap_fans": "running"}),
+    ],
 }
 
 # What little is known early in a call, and what must then be among the first three.

@@ -289,7 +289,9 @@ def _next_checks(
         missing = [observations.get(key) for key in needs if key not in facts.seen]
         if not missing or (feature in bands.COIL_QUANTITIES and "superheat_judge" in blocked):
             continue
-        if any(entry.many or not entry.exists_on(facts.unit) for entry in missing) or _band_missing(facts.unit, feature):
+        if any(entry.many or entry.tool == "record" or not entry.exists_on(facts.unit) for entry in missing) or _band_missing(
+            facts.unit, feature
+        ):
             continue
         if "gauges" in blocked and any(entry.tool == "gauge" for entry in missing):
             continue

@@ -13,7 +13,8 @@ from typing import Any, Final, Literal
 from kettle.errors import InputError
 from kettle.units import format_number, format_value, parse_entry
 
-Tool = Literal["ask", "look", "feel", "probe", "controller", "meter", "gauge", "test"]
+# "record" comes from the shop's own records: nobody is asked to go and look.
+Tool = Literal["record", "ask", "look", "feel", "probe", "controller", "meter", "gauge", "test"]
 Group = Literal["safety", "box", "ice", "air", "condenser", "circuit", "power", "controls"]
 Value = float | str | tuple[str, ...]
 
@@ -100,6 +101,7 @@ _RECEIVER: Final = {"receiver": (True,)}
 _VALVE: Final = {"metering": ("txv", "eev")}
 _TXV: Final = {"metering": ("txv",)}
 _AIR: Final = {"condensing": ("air",)}
+_WALK_IN: Final = {"walk_in": (True,)}
 _WATER: Final = {"condensing": ("water",)}
 _PROGRAM: Final = {"defrost": ("off_cycle", "timed_air", "electric", "hot_gas")}
 
@@ -141,13 +143,13 @@ _LOCK_OUT = "Power locked out, leads lifted, capacitors discharged: "
 _ENTRIES: Final = (
     # Safety first
     _choice("inside_release", "Inside release", "safety", "From inside, door pulled to, someone outside: does it open?", "works",
-            "fails"),
+            "fails", only=_WALK_IN),
     _choice("latch_blocked", "Latch blocked", "safety", "Block the latch so that the door cannot shut on you", "yes", "no",
-            minutes=0.5),
+            minutes=0.5, only=_WALK_IN),
     _choice("power_locked_out", "Power locked out", "safety", "Lock, tag, and prove dead at the terminals", "yes", "no", minutes=3),
     _choice("parts_protected", "Boards, sensors, fans covered", "safety", "Sheet and tape over boards, sensors and motors", "yes",
             "no", minutes=3),
-    _choice("left_ice", "Ice left at the last visit", "ice", "From the last visit's report", "yes", "no", tool="ask", minutes=0.5),
+    _choice("left_ice", "Ice left at the last visit", "ice", "From the last visit's report", "yes", "no", tool="record", minutes=0.5),
     # Box and air
     _temp("box_temp_f", "Box air", "box", "Own thermometer, mid-box, out of the coil's stream", 2),
     _temp("return_air_f", "Return air", "box", "Probe where air enters the coil", per_evaporator=True),
@@ -183,7 +185,7 @@ _ENTRIES: Final = (
             "left_open", "misaligned", "closer_failed", minutes=2),
     _choice("door_traffic", "Door traffic", "air", "Ask who goes in and how often", "light", "normal", "heavy", tool="ask"),
     _choice("door_switch", "Door switch", "air", "Press it by hand: do the fans answer?", "made", "open", "none=has none"),
-    _choice("strip_curtain", "Strip curtain", "air", "Look", "present", "missing", "not_applicable=not needed"),
+    _choice("strip_curtain", "Strip curtain", "air", "Look", "present", "missing", "not_applicable=not needed", only=_WALK_IN),
     # Condenser
     _temp("ambient_f", "Air on condenser", "condenser", "Probe in the air entering the condenser, in shade", low=-40, high=140, only=_AIR),
     _choice("condenser_coil", "Condenser coil", "condenser", "Torch through the fins", "clean", "dusty", "blocked", only=_AIR),

@@ -116,6 +116,11 @@ class Unit:
     assumed: tuple[str, ...]
 
     @property
+    def walk_in(self) -> bool:
+        """Whether a person can be shut in it."""
+        return self.kind.code.startswith(("walk_in", "provision_room"))
+
+    @property
     def build(self) -> str:
         """Kind and metering in words, as a verdict names them."""
         return f"{self.kind.label}, {CHOICES['metering'][self.metering]}"

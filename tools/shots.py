@@ -25,7 +25,8 @@ TABLET, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 VIEWS = {
     "board": (TABLET, None, "/", ""),
     "unit": (TABLET, None, "/units/1/", ""),
-    "arrive": (TABLET, "Cooler 1", "arrive/", ""),
+    "arrive": (TABLET, "Cooler 1", "arrive/", "whole"),
+    "melt": (TABLET, "Cooler 1", "melt/", "whole"),
     "read": (TABLET, "Freezer 1", "read/", ""),
     "read-night": (TABLET, "Freezer 1", "read/", "night"),
     "judge": (TABLET, "Freezer 1", "judge/", ""),

@@ -121,6 +121,7 @@ USE_I18N = False
 TIME_ZONE = os.environ.get("KETTLE_TIME_ZONE", "UTC")
 USE_TZ = True
 
+MEDIA_ROOT = DATA / "media"
 STATIC_URL = "/static/"
 STATICFILES_DIRS = [ROOT / "web" / "static"]
 STORAGES = {

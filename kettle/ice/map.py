@@ -30,7 +30,7 @@ class Place:
 # fmt: off
 PLACES: Final[dict[str, Place]] = {p.code: p for p in (
     Place("valve_outlet", "Valve outlet", "little liquid arrives: charge, drier or valve, or no air over the coil"),
-    Place("distributor_tubes", "Distributor tubes", "little liquid arrives: charge, drier or valve, or no air over the coil"),
+    Place("distributor_tubes", "Distributor", "little liquid arrives: charge, drier or valve, or no air over the coil"),
     Place("fan_guards", "Fan guards", "fans start before the water has dripped off, or defrosts run too long"),
     Place("ceiling", "Ceiling", "defrosts too long or too often, fans back too early, or warm air through the door"),
     Place("drain_pan", "Drain pan", "the drain or its heater"),

@@ -97,7 +97,7 @@ def must_come_first(facts: Facts) -> tuple[str, ...]:
         missing.append("Power locked out and proved dead")
     if not facts.is_("parts_protected", "yes"):
         missing.append("Boards, sensors and fan motors covered")
-    if facts.unit.kind.code.startswith(("walk_in", "provision")):
+    if facts.unit.walk_in:
         if not facts.is_("inside_release", "works"):
             missing.append("Inside release tried, and it works")
         if not facts.is_("latch_blocked", "yes"):

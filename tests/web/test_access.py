@@ -9,7 +9,7 @@ from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import undo_entry
 from web.logbook.models import Reading
 
-STOPS = ["arrive", "read", "judge", "correct", "hand-over"]
+STOPS = ["arrive", "melt", "read", "judge", "correct", "hand-over"]
 
 
 def pages(call):
@@ -78,11 +78,11 @@ def test_a_post_without_the_token_is_refused(user, call):
 
 def test_pages_carry_a_strict_content_policy(at_work, call):
     policy = at_work.get(reverse("stop", args=[call.number, "read"]))["Content-Security-Policy"]
-    assert "script-src 'self';" in policy
+    assert "script-src 'self'" in [part.strip() for part in policy.split(";")]
     assert "unsafe" not in policy
 
 
-@pytest.mark.parametrize("stop", ["melt", "programs", "power", "prove", "nonsense"])
+@pytest.mark.parametrize("stop", ["programs", "power", "prove", "nonsense"])
 def test_coming_stops_have_no_page(at_work, call, stop):
     assert at_work.get(reverse("stop", args=[call.number, stop])).status_code == 404
 

@@ -6,7 +6,7 @@ from django.urls import reverse
 from kettle.unit import UnitSpec, resolve
 from web.logbook.judging import judge_call
 from web.logbook.models import LogEntry, Reading
-from web.round.drawing import HEIGHT, PLACES, TAG_HEIGHT, WIDTH, places_for
+from web.round.drawing import BOX, CIRCUIT, TAG_HEIGHT
 from web.round.standing import Standing
 
 
@@ -85,7 +85,7 @@ def fields(client, call):
 
 
 def test_every_field_carries_its_key_as_name(at_work, call):
-    expected = [place.key for place in PLACES if not place.key.startswith("water")]
+    expected = [place.key for place in CIRCUIT.places if not place.key.startswith("water")]
     assert fields(at_work, call) == expected
 
 
@@ -105,15 +105,16 @@ def test_the_drawing_leaves_out_what_the_unit_has_not(at_work, call, build, with
     assert with_ <= shown
 
 
+@pytest.mark.parametrize("drawing", [CIRCUIT, BOX], ids=["circuit", "box"])
 @pytest.mark.parametrize("condensing", ["air", "water"])
-def test_tags_stay_on_the_canvas_and_off_each_other(condensing):
+def test_tags_stay_on_the_canvas_and_off_each_other(condensing, drawing):
     unit = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A", condensing=condensing))
-    boxes = [(p.x, p.y, p.x + p.width, p.y + TAG_HEIGHT) for p in places_for(unit)]
+    boxes = [(p.x, p.y, p.x + p.width, p.y + TAG_HEIGHT) for p in drawing.places_for(unit)]
     for i, (x1, y1, x2, y2) in enumerate(boxes):
         assert x1 >= 0
         assert y1 >= 0
-        assert x2 <= WIDTH
-        assert y2 <= HEIGHT
+        assert x2 <= drawing.width
+        assert y2 <= drawing.height
         for a1, b1, a2, b2 in boxes[i + 1 :]:
             assert x2 <= a1 or a2 <= x1 or y2 <= b1 or b2 <= y1
 

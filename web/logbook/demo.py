@@ -15,6 +15,7 @@ from django.utils import timezone
 from kettle import refrigerants
 from web.accounts.models import Member, Shop
 from web.logbook.actions.change_setting import change_setting
+from web.logbook.actions.keep_ice_map import keep_ice_map
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.turn_valve import turn_valve
@@ -61,6 +62,9 @@ def _visit(user, unit, entry, now):
     for count, (key, value) in enumerate(seen.items(), start=1):
         typed = value if isinstance(value, (str, list)) else f"{value:g}"
         record_reading(user, call, key, typed, at=start + timedelta(minutes=count * MINUTES_BETWEEN_READINGS))
+    for drawn in entry.get("ice", ()):
+        at = start + timedelta(minutes=2 if drawn["stage"] == "before" else VISIT_MINUTES // 2)
+        keep_ice_map(user, call, drawn["stage"], drawn["rows"], drawn["places"], at=at)
     for turn in entry.get("turns", ()):
         at = now - timedelta(minutes=TURNED_MINUTES_AGO)
         turn_valve(user, call, judge_call(call), turn["direction"], turn["turns"], turn["goal"], turn["reason"], at=at)

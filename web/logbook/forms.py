@@ -45,13 +45,15 @@ class UnitForm(forms.ModelForm):
         model = Unit
         fields = ["name", "kind", "refrigerant", "metering", "receiver", "condensing", "head_control", "defrost",
                   "box_control", "set_f", "differential_f", "critical_charge_oz", "compressor_rla_a", "nameplate_v",
-                  "phases", "evaporators"]  # fmt: skip
+                  "phases", "evaporators", "plant", "coil_face_ft2"]  # fmt: skip
         labels = {
             "name": "What it is called",
             "metering": "Metering",
             "receiver": "Receiver",
             "head_control": "Head control",
             "box_control": "Box control",
+            "plant": "Shares a plant or rack called",
+            "coil_face_ft2": "Coil face, ft²",
             **{name: f"{label}, {unit}" if unit else label for name, (_, _, unit, label) in LIMITS.items()},
         }
         widgets = {"receiver": forms.Select(choices=[("", "usual for the kind"), ("true", "yes"), ("false", "no")])}

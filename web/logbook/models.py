@@ -4,11 +4,14 @@ Nothing recorded is overwritten: the latest entry stands, the earlier ones are h
 took it back and when.
 """
 
+from datetime import timedelta
+
 from django.conf import settings
 from django.core.serializers.json import DjangoJSONEncoder
 from django.db import models
 from django.utils import timezone
 
+from kettle.ice.map import face_ft2
 from kettle.unit import CHOICES, UnitSpec, resolve
 from web.accounts.models import Shop
 
@@ -67,6 +70,10 @@ class Unit(models.Model):
     evaporators = models.PositiveSmallIntegerField(null=True, blank=True)
     bands = models.JSONField(default=dict, blank=True)
     altitude_ft = models.FloatField(null=True, blank=True)
+    plant = models.CharField(
+        max_length=80, blank=True, help_text="Shared condensing unit or rack; units of a site that name the same are siblings"
+    )
+    coil_face_ft2 = models.FloatField(null=True, blank=True)
     notes = models.TextField(blank=True)
 
     objects = OfShop.as_manager()
@@ -99,6 +106,18 @@ class Unit(models.Model):
         """The unit with its gaps filled from the kind."""
         return resolve(self.spec())
 
+    @property
+    def face_ft2(self):
+        """The face of one coil, measured or usual for the kind."""
+        return self.coil_face_ft2 or face_ft2(self.kind)
+
+    @property
+    def siblings(self):
+        """The other units on the same plant at the same site."""
+        if not self.plant or not self.site_id:
+            return Unit.objects.none()
+        return Unit.objects.filter(shop=self.shop_id, site=self.site_id, plant=self.plant).exclude(pk=self.pk)
+
 
 class Call(models.Model):
     """One visit to one unit."""
@@ -110,6 +129,9 @@ class Call(models.Model):
     opened_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="calls")
     closed_at = models.DateTimeField(null=True, blank=True)
     complaint = models.TextField(blank=True)
+    changed = models.TextField(blank=True)
+    check_in_min = models.PositiveSmallIntegerField(null=True, blank=True)
+    checked_in_at = models.DateTimeField(null=True, blank=True)
     found = models.TextField(blank=True)
     done = models.TextField(blank=True)
     advice = models.TextField(blank=True)
@@ -130,6 +152,19 @@ class Call(models.Model):
     def is_open(self):
         """Whether the visit is still going on."""
         return self.closed_at is None
+
+    @property
+    def check_in_due(self):
+        """When the person alone on site must check in again; None where no clock runs."""
+        if not self.is_open or not self.check_in_min or not self.checked_in_at:
+            return None
+        return self.checked_in_at + timedelta(minutes=self.check_in_min)
+
+    @property
+    def check_in_overdue(self):
+        """Whether the check-in is overdue."""
+        due = self.check_in_due
+        return due is not None and due < timezone.now()
 
 
 class Entry(models.Model):
@@ -190,6 +225,59 @@ class SettingChange(Entry):
 
     def __str__(self):
         return f"{self.parameter} {self.as_found} → {self.as_left}"
+
+
+class IceDrawing(Entry):
+    """An ice map as it was painted: rows of letters, form by place, cells with oil, and the coil it lies on."""
+
+    STAGES = [("before", "before melting"), ("after", "after melting")]
+
+    stage = models.CharField(max_length=6, choices=STAGES)
+    evaporator = models.PositiveSmallIntegerField(default=1)
+    rows = models.JSONField()
+    places = models.JSONField(default=dict, blank=True)
+    oil = models.JSONField(default=list, blank=True)
+    face_ft2 = models.FloatField()
+
+    def __str__(self):
+        return f"{self.get_stage_display()}, coil {self.evaporator}"
+
+
+class Melt(Entry):
+    """A melt: its method, when it ended, whether it was proved clear, and why ice was left where it was not."""
+
+    method = models.CharField(max_length=20)
+    ended_at = models.DateTimeField(null=True, blank=True)
+    clear = models.BooleanField(null=True, blank=True)
+    reason = models.CharField(max_length=300, blank=True)
+
+    def __str__(self):
+        return self.method
+
+
+class SiblingState(Entry):
+    """How another box on the same plant was found on this call."""
+
+    unit = models.ForeignKey(Unit, on_delete=models.CASCADE, related_name="+")
+    state = models.CharField(max_length=4, choices=[("ok", "fine"), ("bad", "bad too")])
+
+    def __str__(self):
+        return f"{self.unit.name} {self.state}"
+
+
+class Photo(Entry):
+    """A picture, re-encoded and without metadata, of a call, a stop or a place on the ice map."""
+
+    stop = models.CharField(max_length=20, blank=True)
+    place = models.CharField(max_length=30, blank=True)
+    caption = models.CharField(max_length=120, blank=True)
+    image = models.ImageField(upload_to="photos/", width_field="width", height_field="height")
+    thumbnail = models.ImageField(upload_to="thumbnails/")
+    width = models.PositiveIntegerField(default=0)
+    height = models.PositiveIntegerField(default=0)
+
+    def __str__(self):
+        return self.caption or self.place or self.stop or "photo"
 
 
 class LogEntry(models.Model):

@@ -15,6 +15,7 @@ from web.logbook.actions import keep_call, open_call
 from web.logbook.actions.import_case import import_case as import_case_action
 from web.logbook.actions.save_unit import save_unit
 from web.logbook.forms import KeepForm, NewCallForm, QuickLookForm, UnitForm
+from web.logbook.ice_history import watch_list
 from web.logbook.judging import case_of, judge_call, settling_until
 from web.logbook.models import Call, Site, Unit
 
@@ -38,6 +39,8 @@ def board(request):
             "in_progress": [_headline(call) for call in calls.filter(closed_at=None)],
             "follow_ups": _follow_ups(calls, soon),
             "recent": calls.filter(closed_at__isnull=False)[:RECENT],
+            "watch_list": watch_list(request.user),
+            "overdue": [call for call in calls.filter(closed_at=None, check_in_min__isnull=False) if call.check_in_overdue],
             "units": units,
             "search": search,
             "quick": QuickLookForm(initial={"kind": "walk_in_freezer", "refrigerant": "R-404A"}),

@@ -9,7 +9,6 @@ from django.views.decorators.http import require_GET
 from kettle import cautions
 from web.logbook.models import Call
 from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf
-from web.round import drawing
 from web.round.standing import Standing
 
 
@@ -22,7 +21,6 @@ def _context(request, number):
     return {
         "call": call,
         "standing": standing,
-        "drawing": drawing,
         "leaders": leaders if standing.judgement.has_evidence else [],
         "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],
         "cautions": cautions.words("licensed", "lock_out", "pressure")

@@ -10,12 +10,15 @@ from kettle import observations, readings
 from kettle.controls.parameters import PARAMETERS
 from kettle.judge import quantity_name
 from kettle.scale import scale
+from kettle.siblings import together
 from kettle.unit import CHOICES
 from kettle.units import format_number, format_percent
 from kettle.valve import adjust
+from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.judging import judge_call, minutes_left, settling_until, standing_readings
-from web.round.drawing import Place, places_for
-from web.round.stops import ARRIVE_GROUPS, BY_SLUG, STOPS
+from web.round.drawing import BOX, CIRCUIT, Place
+from web.round.icemaps import IceMaps
+from web.round.stops import BY_SLUG, SAFETY, STOPS
 
 # The quantities under the drawing, in their order.
 CARDS = ("superheat_evap_f", "superheat_comp_f", "td_f", "delta_t_f", "split_f", "subcooling_f", "amps_pct", "expected_head_psig")
@@ -47,6 +50,7 @@ class Tag:
     problem: str = ""
     place: Place | None = None
     number: int = 0
+    css: dict = field(default_factory=dict)
 
     @property
     def taken(self):
@@ -139,21 +143,39 @@ class Standing:
         value = reading.value if reading else None
         return Tag(observations.get(key), value, typed, error, problem, place, number)
 
+    def tags_on(self, drawing):
+        """The tags of a drawing that exist on this unit, in order."""
+        tags = []
+        for number, place in enumerate(drawing.places_for(self.unit), start=1):
+            tag = self.tag(place.key, place, number)
+            tag.css = drawing.css(place)
+            tags.append(tag)
+        return tags
+
     @cached_property
     def tags(self):
-        """The tags on the drawing."""
-        places = enumerate(places_for(self.unit), start=1)
-        return [self.tag(place.key, place, number) for number, place in places]
+        """The tags on the circuit."""
+        return self.tags_on(CIRCUIT)
+
+    @cached_property
+    def box_tags(self):
+        """The tags on the box and the condensing unit."""
+        return self.tags_on(BOX)
+
+    @cached_property
+    def safety_tags(self):
+        """The ticks that come before water or hands on the coil."""
+        return [self.tag(key) for key in SAFETY if observations.get(key).exists_on(self.unit)]
+
+    @cached_property
+    def ice(self):
+        """The ice maps of the call."""
+        return IceMaps(self.call, self.unit)
 
     @property
     def taken_words(self):
         figures = [tag for tag in self.tags if tag.entry.is_number]
         return f"{sum(tag.taken for tag in figures)} of {len(figures)} taken"
-
-    @property
-    def groups(self):
-        """The entry fields of Arrive, by place; what the unit does not have is left out."""
-        return [(label, [self.tag(key) for key in keys if observations.get(key).exists_on(self.unit)]) for label, keys in ARRIVE_GROUPS]
 
     @cached_property
     def cards(self):
@@ -247,7 +269,7 @@ class Standing:
 
     def has_field(self, stop, key):
         """Whether a stop's screen has an entry field of its own for an observation."""
-        return key in ({tag.entry.key for tag in self.tags} if stop == "read" else BY_SLUG[stop].keys)
+        return key in BY_SLUG[stop].keys and observations.get(key).exists_on(self.unit)
 
     @cached_property
     def settling(self):
@@ -263,14 +285,25 @@ class Standing:
         if not stop.ready:
             return "coming"
         if stop.slug in ("arrive", "read"):
-            tags = [tag for _, group in self.groups for tag in group] if stop.slug == "arrive" else self.tags
+            tags = self.box_tags if stop.slug == "arrive" else self.tags
             count = sum(tag.taken for tag in tags)
             return "done" if count == len(tags) else "part" if count else "open"
+        if stop.slug == "melt":
+            last = self.call.melts.filter(undone_at=None).last()
+            if last is None:
+                return "held" if any(hold.code == "iced_coil" for hold in self.judgement.holds) else "open"
+            return "done" if last.clear else "part"
         if stop.slug == "judge":
             return "part" if self.judgement.has_evidence else "open"
         if stop.slug == "correct":
             return "part" if self.turns or self.changes else "open"
         return "done" if not self.call.is_open else "part" if self.call.found or self.call.done else "open"
+
+    @cached_property
+    def siblings(self):
+        """Each sibling with its state, and what all of them together say."""
+        states = sibling_states(self.call)
+        return list(states.items()), together(list(states.values()))
 
     @cached_property
     def turns(self):

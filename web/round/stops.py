@@ -2,10 +2,12 @@
 
 from dataclasses import dataclass
 
+from web.round.drawing import BY_STOP
+
 
 @dataclass(frozen=True)
 class Stop:
-    """One stop; `ready` is false for one that is still to come. `keys` are the observations taken there."""
+    """One stop; `ready` is false for one that is still to come. `keys` are the observations with a field there."""
 
     slug: str
     label: str
@@ -14,18 +16,16 @@ class Stop:
     keys: tuple[str, ...] = ()
 
 
-# What eyes and hands find before any gauge, by place.
-ARRIVE_GROUPS = (
-    ("Box", ("box_temp_f", "display_temp_f", "siblings", "warm_extent", "door", "door_traffic")),
-    ("Air and ice", ("evap_fans", "evap_coil", "ice_form", "ice_places", "drain")),
-    ("Condensing unit", ("compressor", "condenser_fans", "condenser_coil", "sight_glass", "suction_line_feel",
-                         "compressor_shell", "oil_trace")),
-)  # fmt: skip
+def _drawn(stop):
+    return tuple(place.key for place in BY_STOP[stop].places)
+
+
+SAFETY = ("power_locked_out", "parts_protected", "inside_release", "latch_blocked")
 
 STOPS = (
-    Stop("arrive", "Arrive", 1, True, tuple(key for _, keys in ARRIVE_GROUPS for key in keys)),
-    Stop("melt", "Melt", 2),
-    Stop("read", "Read", 3, True),
+    Stop("arrive", "Arrive", 1, True, (*_drawn("arrive"), "ice_form", "ice_places", "siblings")),
+    Stop("melt", "Melt", 2, True, (*SAFETY, "drain", "melt_water")),
+    Stop("read", "Read", 3, True, _drawn("read")),
     Stop("programs", "Programs", 4),
     Stop("power", "Power", 5),
     Stop("judge", "Judge", 6, True),

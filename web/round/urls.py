@@ -2,16 +2,25 @@
 
 from django.urls import path
 
-from web.round import views
+from web.round.views import correct, entries, melt, site, stops
 
 urlpatterns = [
-    path("", views.call_home, name="call"),
-    path("entry/<str:key>/", views.enter, name="enter"),
-    path("undo/", views.undo, name="undo"),
-    path("standing/<slug:stop>/", views.standing, name="standing"),
-    path("valve/", views.valve, name="valve"),
-    path("setting/", views.setting, name="setting"),
-    path("take-back/<str:what>/<int:pk>/", views.take_back, name="take-back"),
-    path("close/", views.close, name="close"),
-    path("<slug:stop>/", views.stop, name="stop"),
+    path("", stops.call_home, name="call"),
+    path("entry/<str:key>/", entries.enter, name="enter"),
+    path("undo/", entries.undo, name="undo"),
+    path("standing/<slug:stop>/", stops.standing, name="standing"),
+    path("words/", site.words, name="words"),
+    path("check-in/", site.check_in_view, name="check-in"),
+    path("sibling/<int:pk>/", site.sibling, name="sibling"),
+    path("photos/", site.add_photo, name="add-photo"),
+    path("photos/<int:pk>/", site.photo, name="photo"),
+    path("photos/<int:pk>/small/", site.thumbnail, name="thumbnail"),
+    path("ice/", melt.ice_map, name="ice"),
+    path("melt/start/", melt.start_melt, name="start-melt"),
+    path("melt/end/", melt.end_melt, name="end-melt"),
+    path("valve/", correct.valve, name="valve"),
+    path("setting/", correct.setting, name="setting"),
+    path("take-back/<str:what>/<int:pk>/", correct.take_back, name="take-back"),
+    path("close/", stops.close, name="close"),
+    path("<slug:stop>/", stops.stop, name="stop"),
 ]

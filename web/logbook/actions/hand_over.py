@@ -10,7 +10,7 @@ from web.logbook.actions import log
 from web.logbook.actions.change_setting import FieldErrors
 from web.logbook.actions.record_reading import require_open
 
-WORDS = {"complaint": "Complaint", "found": "What was found", "done": "What was done", "advice": "Advice",
+WORDS = {"complaint": "Complaint", "changed": "What changed", "found": "What was found", "done": "What was done", "advice": "Advice",
          "declined": "Declined by the customer"}  # fmt: skip
 LONGEST = 4000
 FURTHEST_DAYS = 730

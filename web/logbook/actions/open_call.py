@@ -5,6 +5,8 @@ from django.db.models import Max
 
 from web.accounts.access import require_same_shop, shop_of
 from web.logbook.actions import log
+from web.logbook.actions.melt import left_ice
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import Call, Unit
 
 FIRST_NUMBER = 201
@@ -18,6 +20,8 @@ def open_call(user, unit, complaint="", **when):
     number = last + 1 if last else FIRST_NUMBER
     call = Call.objects.create(shop=unit.shop, unit=unit, number=number, opened_by=user, complaint=complaint.strip(), **when)
     log.write(user, "open_call", call, unit=unit.pk)
+    if left_ice(unit):
+        record_reading(user, call, "left_ice", "yes", source="last visit")
     return call
 
 

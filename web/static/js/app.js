@@ -33,7 +33,7 @@ function markSheet(open) {
 document.addEventListener("click", (event) => {
   const link = event.target.closest("[data-focus]");
   if (!link) return;
-  const target = document.querySelector(`#work [name="${link.dataset.focus}"]`);
+  const target = document.querySelector(`#work [name="${link.dataset.focus}"], #work [data-key="${link.dataset.focus}"]`);
   if (!target) return;
   event.preventDefault();
   document.body.classList.remove("sheet-open");

@@ -1,0 +1,23 @@
+"""The clock of a person alone on site."""
+
+from django.utils import timezone
+
+from kettle.errors import InputError
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.record_reading import require_open
+
+INTERVALS_MIN = (15, 30, 60, 120)
+
+
+def check_in(user, call, minutes=None):
+    """Say "I am well": the clock starts anew, at another interval where one is given; 0 stops it."""
+    require_same_shop(user, call)
+    require_open(call)
+    if minutes not in (None, 0, *INTERVALS_MIN):
+        raise InputError(f"Check-in: {minutes} is not one of {', '.join(map(str, INTERVALS_MIN))} min")
+    if minutes is not None:
+        call.check_in_min = minutes or None
+    call.checked_in_at = timezone.now()
+    call.save(update_fields=["check_in_min", "checked_in_at"])
+    log.write(user, "check_in", call, minutes=call.check_in_min)

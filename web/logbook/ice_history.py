@@ -1,0 +1,36 @@
+"""The ice-ups of a unit over time, and the units that ice too often."""
+
+from datetime import timedelta
+
+from django.utils import timezone
+
+from kettle.ice import map as ice
+from web.logbook.models import Unit
+
+YEAR = timedelta(days=365)
+TOO_OFTEN = 3
+
+
+def ice_ups(unit, since=None):
+    """The calls on which a unit was found iced, newest first, with their before-maps."""
+    found = []
+    for call in unit.calls.prefetch_related("icedrawings"):
+        if since is not None and call.opened_at < since:
+            continue
+        maps = [d for d in call.icedrawings.all() if d.undone_at is None and d.stage == "before"]
+        iced = [d for d in maps if _iced(ice.parse(d.rows, d.places))]
+        if iced:
+            found.append((call, iced))
+    return found
+
+
+def _iced(drawn):
+    return drawn.form in ice.ICED_FORMS or any(drawn.places[code] in ice.ICED_FORMS for code in drawn.iced_places)
+
+
+def watch_list(user):
+    """Units that iced three times or more in a year, with how often."""
+    since = timezone.now() - YEAR
+    candidates = Unit.objects.for_user(user).filter(calls__icedrawings__at__gte=since).distinct().select_related("site")
+    counted = [(unit, len(ice_ups(unit, since))) for unit in candidates]
+    return [(unit, times) for unit, times in counted if times >= TOO_OFTEN]

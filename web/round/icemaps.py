@@ -1,0 +1,42 @@
+"""The ice maps of a call as its screens show them."""
+
+from kettle.ice import map as ice
+from web.logbook.ice_shown import Shown, shown
+
+# Brushes in their order: letter, form, word.
+BRUSHES = [(letter, form, ice.FORM_WORDS[form]) for letter, form in ice.FORMS.items()]
+
+
+class IceMaps:
+    """The latest map of each stage and coil of a call."""
+
+    def __init__(self, call, unit):
+        self.call, self.unit = call, unit
+        self.stored = {(d.stage, d.evaporator): d for d in call.icedrawings.all() if d.undone_at is None}
+
+    @property
+    def coils(self):
+        return range(1, self.unit.evaporators + 1)
+
+    def latest(self, stage, evaporator=1):
+        """The latest stored map of a stage and coil as shown, None where there is none."""
+        drawing = self.stored.get((stage, evaporator))
+        return shown(drawing) if drawing else None
+
+    def to_paint(self, stage, evaporator):
+        """The map to go on painting: the stored one, else a bare one that nobody looked at."""
+        bare = Shown(["." * ice.COLUMNS] * ice.ROWS, {}, [], self.call.unit.face_ft2)
+        return self.latest(stage, evaporator) or bare
+
+    @property
+    def mass_lb(self):
+        """The ice to melt: all coils of the before-maps together, lb low and high; None without a map."""
+        before = [shown(d) for (stage, _), d in self.stored.items() if stage == "before"]
+        if not before:
+            return None
+        return tuple(sum(s.reading.mass_lb[end] for s in before) for end in (0, 1))
+
+    @property
+    def pairs(self):
+        """Before and after side by side, coil by coil."""
+        return [(coil, self.latest("before", coil), self.latest("after", coil)) for coil in self.coils]

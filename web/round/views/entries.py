@@ -1,0 +1,70 @@
+"""Entering an observation and taking one back: the answer is the field, and out of band all that depends on it."""
+
+from django.contrib import messages
+from django.http import Http404
+from django.shortcuts import render
+from django.views.decorators.http import require_POST
+
+from kettle import observations
+from kettle.errors import InputError
+from kettle.ice.melt import must_come_first
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.actions.undo_entry import last_reading, undo_entry
+from web.logbook.judging import judge_call
+from web.round.drawing import BY_STOP
+from web.round.standing import Standing
+from web.round.stops import BY_SLUG
+from web.round.views.pages import call_of, frame
+
+
+@require_POST
+def enter(request, number, key):
+    """Store one observation."""
+    call = call_of(request, number)
+    if key not in observations.REGISTRY:
+        raise Http404
+    entry = observations.get(key)
+    typed = request.POST.getlist(key) if entry.many else request.POST.get(key, "")
+    before, wrong = _ready(request, call), {}
+    try:
+        record_reading(request.user, call, key, typed)
+    except InputError as error:
+        wrong[key] = (typed if isinstance(typed, str) else "", str(error))
+    return _changed(request, number, key, wrong, before=before)
+
+
+@require_POST
+def undo(request, number):
+    """Take back the last reading."""
+    call = call_of(request, number)
+    before, reading = _ready(request, call), last_reading(call)
+    if reading is None:
+        return _changed(request, number, "", {}, before=before)
+    try:
+        undo_entry(request.user, reading)
+    except InputError as error:
+        messages.error(request, str(error))
+    return _changed(request, number, reading.key, {}, before=before, from_undo=True)
+
+
+def _ready(request, call):
+    """Whether melting may start, where the screen depends on it."""
+    if request.POST.get("stop") != "melt":
+        return None
+    return not must_come_first(judge_call(call).facts)
+
+
+def _changed(request, number, key, wrong, before, from_undo=False):
+    call = call_of(request, number)
+    standing = Standing(call, wrong)
+    here = BY_SLUG.get(request.POST.get("stop"), BY_SLUG["read"]).slug
+    tag = None
+    if here in BY_STOP:
+        tag = next((tag for tag in standing.tags_on(BY_STOP[here]) if tag.entry.key == key), None)
+    if tag is None and standing.has_field(here, key) and here not in BY_STOP:
+        tag = standing.tag(key)
+    context = frame(call, here, standing) | {"tag": tag, "target": request.htmx.target or "", "from_undo": from_undo}
+    response = render(request, "round/changed.html", context)
+    if before != _ready(request, call):
+        response["HX-Refresh"] = "true"
+    return response

@@ -1,0 +1,34 @@
+"""What every screen of a call needs: the call itself, and the frame around the stop."""
+
+from django.shortcuts import get_object_or_404, render
+
+from kettle import observations
+from web.logbook.actions.undo_entry import last_reading
+from web.logbook.models import Call
+from web.round.standing import Standing
+from web.round.stops import BY_SLUG
+
+
+def call_of(request, number):
+    """A call the person may reach, with its readings; 404 for any other."""
+    calls = Call.objects.for_user(request.user).select_related("unit__site", "opened_by")
+    return get_object_or_404(calls.prefetch_related("readings"), number=number)
+
+
+def frame(call, stop, standing):
+    """The context of the frame: round, standing, next check, what an undo would take back."""
+    reading = last_reading(call)
+    return {
+        "call": call,
+        "stop": BY_SLUG[stop],
+        "standing": standing,
+        "round": standing.round(stop),
+        "next_tag": standing.next_tag(stop),
+        "last_reading": (reading, observations.get(reading.key)) if reading else None,
+    }
+
+
+def show(request, call, stop, standing=None, **extra):
+    """Render a stop in its frame."""
+    context = frame(call, stop, standing or Standing(call))
+    return render(request, f"round/{stop.replace('-', '_')}.html", context | extra)

@@ -1,0 +1,96 @@
+"""Arriving: the customer's words, being alone on site, siblings and photos."""
+
+from django.contrib import messages
+from django.http import FileResponse, HttpResponse
+from django.shortcuts import get_object_or_404, redirect
+from django.views.decorators.http import require_GET, require_POST
+
+from kettle.cautions import words as caution_words
+from kettle.errors import InputError
+from kettle.ice.map import PLACES
+from web.logbook.actions.add_photo import add_photo as keep_photo
+from web.logbook.actions.check_in import INTERVALS_MIN, check_in
+from web.logbook.actions.hand_over import write_hand_over
+from web.logbook.actions.note_sibling import note_sibling
+from web.logbook.models import Unit
+from web.round.stops import BY_SLUG
+from web.round.views.melt import painting
+from web.round.views.pages import call_of
+
+
+def arrive_context(request, standing):
+    """What the stop shows: a map to paint for each coil, the check-in clock, cautions, photos."""
+    photos = list(standing.call.photos.filter(undone_at=None))
+    for photo in photos:
+        photo.place_words = PLACES[photo.place].label.lower() if photo.place in PLACES else photo.place
+    return {
+        **painting(standing, "before"),
+        "intervals": INTERVALS_MIN,
+        "safety_cautions": caution_words("inside", "wet", "ladder") if standing.unit.walk_in else caution_words("wet", "lock_out"),
+        "photos": photos,
+        "ice_places": PLACES.values(),
+    }
+
+
+@require_POST
+def words(request, number):
+    """Keep the complaint and what changed, as they are written."""
+    call = call_of(request, number)
+    try:
+        write_hand_over(request.user, call, {name: request.POST[name] for name in ("complaint", "changed") if name in request.POST})
+    except InputError as error:
+        return HttpResponse(str(error), status=400, content_type="text/plain")
+    return HttpResponse(status=204)
+
+
+@require_POST
+def check_in_view(request, number):
+    """Say that all is well, at a chosen interval."""
+    call = call_of(request, number)
+    minutes = request.POST.get("minutes", "")
+    try:
+        check_in(request.user, call, int(minutes) if minutes.isdigit() else None)
+    except InputError as error:
+        messages.error(request, str(error))
+    stop = BY_SLUG.get(request.POST.get("stop"), BY_SLUG["arrive"])
+    return redirect("stop", number=number, stop=stop.slug)
+
+
+@require_POST
+def sibling(request, number, pk):
+    """Record how another box on the plant was found."""
+    call = call_of(request, number)
+    unit = get_object_or_404(Unit.objects.for_user(request.user), pk=pk)
+    try:
+        note_sibling(request.user, call, unit, request.POST.get("state", ""))
+    except InputError as error:
+        messages.error(request, str(error))
+    return redirect("stop", number=number, stop="arrive")
+
+
+@require_POST
+def add_photo(request, number):
+    """Keep a photo."""
+    call = call_of(request, number)
+    post = request.POST
+    try:
+        keep_photo(request.user, call, request.FILES.get("photo"), post.get("stop", ""), post.get("place", ""), post.get("caption", ""))
+    except InputError as error:
+        messages.error(request, str(error))
+    else:
+        messages.success(request, "The photo is kept.")
+    return redirect("stop", number=number, stop="arrive")
+
+
+@require_GET
+def photo(request, number, pk):
+    """A photo, to those who may see its call."""
+    found = get_object_or_404(call_of(request, number).photos, pk=pk)
+    return FileResponse(found.image.open("rb"), content_type="image/jpeg")
+
+
+@require_GET
+def thumbnail(request, number, pk):
+    """A photo, small."""
+    found = get_object_or_404(call_of(request, number).photos, pk=pk)
+    return FileResponse(found.thumbnail.open("rb"), content_type="image/jpeg")

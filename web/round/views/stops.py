@@ -1,0 +1,72 @@
+"""Showing the stops, and handing over."""
+
+from django.contrib import messages
+from django.http import Http404
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from kettle.errors import InputError
+from web.logbook.actions import hand_over
+from web.logbook.actions.change_setting import FieldErrors
+from web.round.standing import Standing
+from web.round.stops import BY_SLUG
+from web.round.views import correct, melt, site
+from web.round.views.pages import call_of, show
+
+# What a stop's page needs beyond the frame: stop -> function of request and standing.
+CONTEXTS = {"arrive": site.arrive_context, "melt": melt.melt_context, "correct": correct.correct_context}
+
+
+@require_GET
+def call_home(request, number):
+    """Go to the stop where the call stands."""
+    call = call_of(request, number)
+    return redirect("stop", number=number, stop="read" if call.readings.exists() else "arrive")
+
+
+@require_http_methods(["GET", "POST"])
+def stop(request, number, stop):
+    """Show a stop."""
+    found = BY_SLUG.get(stop)
+    if found is None or not found.ready:
+        raise Http404
+    call = call_of(request, number)
+    if stop == "hand-over" and request.method == "POST":
+        return _hand_over(request, call)
+    standing = Standing(call)
+    extra = CONTEXTS[stop](request, standing) if stop in CONTEXTS else {}
+    return show(request, call, stop, standing, **extra)
+
+
+@require_GET
+def standing(request, number, stop):
+    """The standing alone, as the settling clock asks for it."""
+    if stop not in BY_SLUG:
+        raise Http404
+    call = call_of(request, number)
+    now = Standing(call)
+    context = {"call": call, "standing": now, "stop": BY_SLUG[stop], "next_tag": now.next_tag(stop)}
+    return render(request, "round/_standing.html", context)
+
+
+def _hand_over(request, call):
+    try:
+        hand_over.write_hand_over(request.user, call, request.POST)
+    except InputError as error:
+        errors = error.by_field if isinstance(error, FieldErrors) else {"found": str(error)}
+        return show(request, call, "hand-over", typed=request.POST, errors=errors)
+    messages.success(request, "Kept.")
+    return redirect("stop", number=call.number, stop="hand-over")
+
+
+@require_POST
+def close(request, number):
+    """End the visit."""
+    call = call_of(request, number)
+    try:
+        hand_over.close_call(request.user, call)
+    except InputError as error:
+        messages.error(request, str(error))
+        return redirect("stop", number=number, stop="hand-over")
+    messages.success(request, f"{call} is closed.")
+    return redirect("board")

@@ -165,10 +165,12 @@ def _features(facts: Facts, found: tuple[Verdict, ...]) -> list[_Feature]:
         if states is None or isinstance(value, float):
             continue
         entry = observations.get(key)
-        for word in value if isinstance(value, tuple) else (value,):
-            if word in states:
-                text = f"{entry.label}: {entry.show((word,) if entry.many else word)}"
-                features.append(_Feature(key, {word: 1.0}, _echo_share(key, facts), text))
+        words = [word for word in (value if isinstance(value, tuple) else (value,)) if word in states]
+        # Several places of one list tell much the same story: together they count as their number's root.
+        share = _echo_share(key, facts) / math.sqrt(len(words) or 1)
+        for word in words:
+            text = f"{entry.label}: {entry.show((word,) if entry.many else word)}"
+            features.append(_Feature(key, {word: 1.0}, share, text))
     return features
 
 

@@ -39,13 +39,14 @@ class Method:
 
 
 # fmt: off
-# The useful shares put water at 120 °F at 2 to 4 lb per lb of ice, as practice has it.
+# The useful shares put water at 120 °F at 2 to 4 lb per lb of ice, as practice has it. Pour rates are those of a pump
+# sprayer and of a can refilled at the tap; an iced coil lets the fans move little of their air.
 METHODS: Final[dict[str, Method]] = {m.code: m for m in (
-    Method("warm_water", "Warm water, low-pressure spray", (0.45, 0.85), water_f=105, gpm=1.5, supply=("warm", "hot"),
+    Method("warm_water", "Warm water, low-pressure spray", (0.45, 0.85), water_f=105, gpm=0.5, supply=("warm", "hot"),
            cautions=("lock_out", "wet", "drips")),
-    Method("hot_water", "Hot water, poured", (0.40, 0.80), water_f=140, gpm=1.0, supply=("hot",),
+    Method("hot_water", "Hot water, poured", (0.40, 0.80), water_f=140, gpm=0.6, supply=("hot",),
            cautions=("lock_out", "wet", "scald", "drips")),
-    Method("fans_only", "Fans only, box held open", (0.5, 0.9), cautions=("inside",)),
+    Method("fans_only", "Fans only, box held open", (0.05, 0.2), cautions=("inside",)),
     Method("heat_gun", "Heat gun", (0.25, 0.5), btu_min=85, open_flame_or_hot_air=True, cautions=("fins_hot", "inside")),
     Method("flame", "Flame, steel parts only", (0.15, 0.35), btu_min=330, open_flame_or_hot_air=True,
            cautions=("fire", "fins_hot", "full_coil")),
@@ -139,9 +140,9 @@ def plan(method: Method, facts: Facts, ice_lb: tuple[float, float], face_ft2: fl
 
 
 def plans(facts: Facts, ice_lb: tuple[float, float], face_ft2: float, supply: str = "warm", coil_place: str = "open") -> list[Plan]:
-    """Plan every method; those not refused first, the quickest before the slow."""
+    """Plan every method; those not refused first, the quickest before the slow, flame after all others."""
     made = [plan(method, facts, ice_lb, face_ft2, supply, coil_place) for method in METHODS.values()]
-    return sorted(made, key=lambda p: (bool(p.refusals), p.minutes[1] if p.minutes else float("inf")))
+    return sorted(made, key=lambda p: (bool(p.refusals), p.method.code == "flame", p.minutes[1] if p.minutes else float("inf")))
 
 
 def _refusals(method: Method, facts: Facts, supply: str, coil_place: str, box_f: float, drain: str | None) -> Sequence[str]:

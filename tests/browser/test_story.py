@@ -37,13 +37,15 @@ def test_from_a_new_call_to_the_printed_report(app, live_server, screen, accessi
     page.get_by_label("Complaint").fill("Ice cream is soft.")
     page.get_by_role("button", name="Open the call").click()
 
-    # Arrive: one tap each.
+    # Arrive: a tap on each drawn part, and the ice painted.
     expect(page.get_by_role("heading", name="Arrive")).to_be_visible()
-    with page.expect_response(re.compile("/entry/evap_fans/")):
-        page.get_by_role("group", name="Coil fans").get_by_text("running", exact=True).click()
-    with page.expect_response(re.compile("/entry/ice_form/")):
-        page.get_by_role("group", name="Ice on the coil").get_by_text("light frost").click()
-    expect(page.get_by_role("group", name="Coil fans").get_by_label("running")).to_be_checked()
+    choose(page, "evap_fans", "running")
+    expect(page.locator("#tag-evap_fans")).to_have_class(re.compile("taken"))
+    expect(page.locator("#tag-compressor")).to_have_class(re.compile("empty"))
+    page.locator(".brushes").get_by_text("light", exact=True).click()
+    page.get_by_role("button", name="Whole face").click()
+    page.get_by_role("button", name="Keep as before-map").click()
+    expect(page.locator(".notice")).to_contain_text("kept")
 
     # Read: figures on the drawing move quantities and standing without a reload.
     page.get_by_role("link", name="Read").click()

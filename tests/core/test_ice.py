@@ -146,7 +146,7 @@ def test_water_that_overruns_the_drain_is_warned_of():
 def test_water_beats_the_heat_gun_and_what_is_refused_comes_last():
     made = melt.plans(facts(FREEZER, box_temp_f=10.0, drain="running"), (6.0, 11.0), 8.0, "hot")
     order = [p.method.code for p in made]
-    assert order.index("hot_water") < order.index("heat_gun") < order.index("fans_only")
+    assert order.index("hot_water") < order.index("heat_gun") < order.index("flame") < order.index("fans_only")
     assert all(p.cautions for p in made)
     with pytest.raises(InputError):
         melt.plans(facts(FREEZER), (1.0, 2.0), 8.0, "steam")

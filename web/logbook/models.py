@@ -271,10 +271,8 @@ class Photo(Entry):
     stop = models.CharField(max_length=20, blank=True)
     place = models.CharField(max_length=30, blank=True)
     caption = models.CharField(max_length=120, blank=True)
-    image = models.ImageField(upload_to="photos/", width_field="width", height_field="height")
+    image = models.ImageField(upload_to="photos/")
     thumbnail = models.ImageField(upload_to="thumbnails/")
-    width = models.PositiveIntegerField(default=0)
-    height = models.PositiveIntegerField(default=0)
 
     def __str__(self):
         return self.caption or self.place or self.stop or "photo"

@@ -15,7 +15,8 @@ from web.logbook.actions import keep_call, open_call
 from web.logbook.actions.import_case import import_case as import_case_action
 from web.logbook.actions.save_unit import save_unit
 from web.logbook.forms import KeepForm, NewCallForm, QuickLookForm, UnitForm
-from web.logbook.ice_history import watch_list
+from web.logbook.ice_history import ice_ups, watch_list
+from web.logbook.ice_shown import shown
 from web.logbook.judging import case_of, judge_call, settling_until
 from web.logbook.models import Call, Site, Unit
 
@@ -65,7 +66,14 @@ def unit_page(request, pk):
     """A unit: its plate, its bands, its calls and settings."""
     unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
     calls = unit.calls.select_related("opened_by").prefetch_related("settingchanges", "valveturns", "readings")
-    return render(request, "logbook/unit.html", {"unit": unit, "resolved": unit.resolved(), "calls": calls, "plate": _plate(unit)})
+    context = {
+        "unit": unit,
+        "resolved": unit.resolved(),
+        "calls": calls,
+        "plate": _plate(unit),
+        "ice_ups": [(call, [shown(drawing) for drawing in maps]) for call, maps in ice_ups(unit)],
+    }
+    return render(request, "logbook/unit.html", context)
 
 
 def _plate(unit):

@@ -257,13 +257,18 @@ class Standing:
         return len(self.holds[HOLDS_SHOWN:])
 
     @cached_property
+    def melt_first(self):
+        """Whether an iced coil must be melted before anything else."""
+        return any(hold.code == "iced_coil" for hold in self.judgement.holds)
+
+    @cached_property
     def next_check(self):
         checks = self.judgement.next_checks
         return checks[0] if checks else None
 
     def next_tag(self, stop):
         """The entry field for the next check, where the stop on screen has none of its own for it."""
-        if self.next_check is None:
+        if self.next_check is None or (self.melt_first and stop != "melt"):
             return None
         return None if self.has_field(stop, self.next_check.key) else self.tag(self.next_check.key)
 
@@ -291,7 +296,7 @@ class Standing:
         if stop.slug == "melt":
             last = self.call.melts.filter(undone_at=None).last()
             if last is None:
-                return "held" if any(hold.code == "iced_coil" for hold in self.judgement.holds) else "open"
+                return "held" if self.melt_first else "open"
             return "done" if last.clear else "part"
         if stop.slug == "judge":
             return "part" if self.judgement.has_evidence else "open"

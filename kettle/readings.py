@@ -96,6 +96,18 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     return out
 
 
+# What the display shows and what one's own thermometer shows: their difference is the sensor error.
+SENSOR_PAIR: Final = ("display_temp_f", "box_temp_f")
+
+
+def sensor_error_f(seen: Mapping[str, Value]) -> float | None:
+    """Return display − own thermometer, °F, None where one of the two was not taken."""
+    display, own = (seen.get(key) for key in SENSOR_PAIR)
+    if not isinstance(display, float) or not isinstance(own, float):
+        return None
+    return display - own
+
+
 def _saturation(unit: Unit, line: str, pressure_psig: float | None) -> float | None:
     if pressure_psig is None:
         return None

@@ -173,7 +173,7 @@ def add(client, call, content, name="x.jpg", **data):
 def test_a_photo_is_re_encoded_and_stripped(media, at_work, call, kind):
     exif = Image.Exif()
     exif[0x010E] = "taken at home"
-    add(at_work, call, picture(kind, (4000, 100), exif=exif), place="drain_pan", caption="<i>pan")
+    add(at_work, call, picture(kind, (4000, 100), exif=exif), of="place:drain_pan", caption="<i>pan")
     photo = Photo.objects.get()
     stored = at_work.get(reverse("photo", args=[call.number, photo.pk]))
     content = b"".join(stored.streaming_content)
@@ -183,6 +183,7 @@ def test_a_photo_is_re_encoded_and_stripped(media, at_work, call, kind):
     assert b"taken at home" not in content
     small = b"".join(at_work.get(reverse("thumbnail", args=[call.number, photo.pk])).streaming_content)
     assert max(Image.open(io.BytesIO(small)).size) == 320
+    assert photo.place == "drain_pan"
     assert "&lt;i&gt;pan" in at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
 
 
@@ -193,6 +194,12 @@ def test_a_photo_is_re_encoded_and_stripped(media, at_work, call, kind):
 def test_anything_else_is_refused_by_its_content(media, at_work, call, content):
     assert "Photo: " in add(at_work, call, content)
     assert not Photo.objects.exists()
+
+
+def test_a_photo_is_of_a_place_or_stop_that_exists(media, at_work, call):
+    assert "no place on the ice map" in add(at_work, call, picture(), of="place:roof")
+    add(at_work, call, picture(), of="stop:melt")
+    assert Photo.objects.get().stop == "melt"
 
 
 def test_a_photo_over_15_mb_is_refused(media, at_work, call):

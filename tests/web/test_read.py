@@ -128,3 +128,15 @@ def test_a_closed_call_takes_nothing_more(at_work, call):
 def test_pages_cost_few_queries(at_work, call, starved, django_assert_max_num_queries):
     with django_assert_max_num_queries(16):
         at_work.get(reverse("stop", args=[call.number, "read"]))
+
+
+def test_display_and_own_thermometer_give_the_sensor_error(user, at_work, call, read_in):
+    read_in(display_temp_f="34")
+    assert "sensor_error_f" not in judge_call(call).facts.seen
+    body = enter(at_work, call, "box_temp_f", "37.5", stop="arrive").content.decode()
+    assert judge_call(call).facts.seen["sensor_error_f"] == -3.5
+    assert "−3.5 off" in at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    assert "The display is −3.5 °F off" in body
+    at_work.post(reverse("undo", args=[call.number]), {"stop": "arrive"})
+    assert "sensor_error_f" not in judge_call(call).facts.seen
+    assert judge_call(call).facts.seen["display_temp_f"] == 34.0

@@ -51,6 +51,7 @@ class Tag:
     place: Place | None = None
     number: int = 0
     css: dict = field(default_factory=dict)
+    beside: str = ""
 
     @property
     def taken(self):
@@ -141,7 +142,11 @@ class Standing:
         error = error.removeprefix(f"{observations.get(key).label}: ")
         problem = next((p.text for p in self.judgement.problems if key in p.keys), "")
         value = reading.value if reading else None
-        return Tag(observations.get(key), value, typed, error, problem, place, number)
+        tag = Tag(observations.get(key), value, typed, error, problem, place, number)
+        tag.beside = tag.vacuum
+        if key == "display_temp_f" and "sensor_error_f" in self.readings:
+            tag.beside = f"{format_number(self.readings['sensor_error_f'].value)} off"
+        return tag
 
     def tags_on(self, drawing):
         """The tags of a drawing that exist on this unit, in order."""

@@ -7,6 +7,7 @@ from django.core.files.base import ContentFile
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from kettle.errors import InputError
+from kettle.ice.map import PLACES
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open
@@ -24,6 +25,8 @@ def add_photo(user, call, upload, stop="", place="", caption="", **when):
     require_open(call)
     if upload is None:
         raise InputError("Photo: choose a picture first")
+    if place and place not in (*PLACES, "face"):
+        raise InputError(f"Photo: “{place[:30]}” is no place on the ice map")
     if upload.size > LARGEST_BYTES:
         raise InputError(f"Photo: {upload.size / 1024 / 1024:.1f} MB is more than {LARGEST_BYTES // 1024 // 1024} MB")
     picture = _open(upload)

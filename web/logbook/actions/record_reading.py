@@ -2,9 +2,12 @@
 
 from kettle import observations
 from kettle.errors import InputError
+from kettle.readings import SENSOR_PAIR, sensor_error_f
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.models import Reading
+
+WORKED_OUT = "worked out"
 
 
 def require_open(call):
@@ -33,4 +36,17 @@ def record_reading(user, call, key, typed, source="hand", evaporator=None, **whe
         **when,
     )
     log.write(user, "record_reading", call, key=key, value=reading.value)
+    if key in SENSOR_PAIR:
+        _work_out_sensor_error(reading)
     return reading
+
+
+def _work_out_sensor_error(reading):
+    """Record display − own thermometer as soon as both stand; it is taken back with the reading it came from."""
+    standing = {}
+    for other in reading.call.readings.filter(key__in=SENSOR_PAIR, undone_at=None):
+        standing[other.key] = other.value
+    error = sensor_error_f(standing)
+    if error is not None:
+        error = observations.get("sensor_error_f").check(error)
+        Reading.objects.create(call=reading.call, key="sensor_error_f", value=error, source=WORKED_OUT, by=reading.by, at=reading.at)

@@ -2,9 +2,10 @@
 
 from django.utils import timezone
 
+from kettle.readings import SENSOR_PAIR
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.record_reading import WORKED_OUT, require_open
 
 
 def undo_entry(user, entry):
@@ -14,9 +15,12 @@ def undo_entry(user, entry):
     if entry.undone_at is None:
         entry.undone_at, entry.undone_by = timezone.now(), user
         entry.save(update_fields=["undone_at", "undone_by"])
+        if getattr(entry, "key", "") in SENSOR_PAIR:
+            made = entry.call.readings.filter(source=WORKED_OUT, undone_at=None, at=entry.at)
+            made.update(undone_at=entry.undone_at, undone_by=user)
         log.write(user, "undo_entry", entry.call, what=type(entry).__name__, entry=entry.pk)
 
 
 def last_reading(call):
     """The reading that an undo would take back, None where there is none."""
-    return call.readings.filter(undone_at=None).last()
+    return call.readings.filter(undone_at=None).exclude(source=WORKED_OUT).last()

@@ -14,6 +14,7 @@ from web.logbook.ice_shown import Shown
 from web.logbook.judging import judge_call
 from web.round.icemaps import BRUSHES
 from web.round.standing import Standing
+from web.round.stops import STOPS
 from web.round.views.pages import call_of, show
 
 SUPPLY, COIL_PLACE = "warm", "open"
@@ -29,6 +30,16 @@ def painting(standing, stage):
     }
 
 
+def photo_context(call):
+    """The photos of a call with what they are of, and the places a photo can be of."""
+    photos = list(call.photos.filter(undone_at=None))
+    labels = {**{f"place:{code}": place.label for code, place in ice.PLACES.items()}, "place:face": "Coil face"}
+    labels |= {f"stop:{stop.slug}": stop.label for stop in STOPS}
+    for photo in photos:
+        photo.of_words = labels.get(f"place:{photo.place}") or labels.get(f"stop:{photo.stop}", "")
+    return {"photos": photos, "ice_places": ice.PLACES.values()}
+
+
 def melt_context(request, standing, **extra):
     """What the stop shows: what must come first, the methods planned, both maps, what is still against all clear."""
     call, facts = standing.call, standing.judgement.facts
@@ -40,6 +51,7 @@ def melt_context(request, standing, **extra):
     running = melts.filter(ended_at=None).last()
     return {
         **painting(standing, "after"),
+        **photo_context(call),
         "missing": core.must_come_first(facts),
         "plans": [(p, _span(p.minutes, "min"), _span(p.water_gal, "gal")) if mass else (p, "", "") for p in made],
         "ice_words": _span(mass, "lb"),

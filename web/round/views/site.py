@@ -7,28 +7,23 @@ from django.views.decorators.http import require_GET, require_POST
 
 from kettle.cautions import words as caution_words
 from kettle.errors import InputError
-from kettle.ice.map import PLACES
 from web.logbook.actions.add_photo import add_photo as keep_photo
 from web.logbook.actions.check_in import INTERVALS_MIN, check_in
 from web.logbook.actions.hand_over import write_hand_over
 from web.logbook.actions.note_sibling import note_sibling
 from web.logbook.models import Unit
 from web.round.stops import BY_SLUG
-from web.round.views.melt import painting
+from web.round.views.melt import painting, photo_context
 from web.round.views.pages import call_of
 
 
 def arrive_context(request, standing):
     """What the stop shows: a map to paint for each coil, the check-in clock, cautions, photos."""
-    photos = list(standing.call.photos.filter(undone_at=None))
-    for photo in photos:
-        photo.place_words = PLACES[photo.place].label.lower() if photo.place in PLACES else photo.place
     return {
         **painting(standing, "before"),
+        **photo_context(standing.call),
         "intervals": INTERVALS_MIN,
         "safety_cautions": caution_words("inside", "wet", "ladder") if standing.unit.walk_in else caution_words("wet", "lock_out"),
-        "photos": photos,
-        "ice_places": PLACES.values(),
     }
 
 
@@ -72,14 +67,15 @@ def sibling(request, number, pk):
 def add_photo(request, number):
     """Keep a photo."""
     call = call_of(request, number)
-    post = request.POST
+    kind, _, name = request.POST.get("of", "").partition(":")
+    of = {kind: name} if kind in ("stop", "place") else {}
     try:
-        keep_photo(request.user, call, request.FILES.get("photo"), post.get("stop", ""), post.get("place", ""), post.get("caption", ""))
+        keep_photo(request.user, call, request.FILES.get("photo"), caption=request.POST.get("caption", ""), **of)
     except InputError as error:
         messages.error(request, str(error))
     else:
         messages.success(request, "The photo is kept.")
-    return redirect("stop", number=number, stop="arrive")
+    return redirect("stop", number=number, stop="melt" if request.POST.get("stop") == "melt" else "arrive")
 
 
 @require_GET

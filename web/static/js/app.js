@@ -42,6 +42,12 @@ document.addEventListener("click", (event) => {
   target.focus();
 });
 
+/* The whole tag is the hit area of its field. */
+document.addEventListener("click", (event) => {
+  const tag = event.target.closest(".reading");
+  if (tag && !event.target.closest("input, select, button")) tag.querySelector("input")?.focus();
+});
+
 /* Enter goes to the next reading, in the order a technician takes them. */
 document.addEventListener("keydown", (event) => {
   if (event.key !== "Enter" || !event.target.matches("[data-reading]")) return;

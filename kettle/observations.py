@@ -177,6 +177,11 @@ _ENTRIES: Final = (
     # Airflow and doors
     _choice("evap_fans", "Coil fans", "air", "Look at each fan: turning, and blowing the right way", "running",
             "some_stopped", "stopped", "reversed=run backwards", per_evaporator=True),
+    _choice("fans_still", "Fans standing still", "air", "Look at each fan, counted from the valve end", "none",
+            *(f"fan_{n}=fan {n}" for n in range(1, 7)), many=True, per_evaporator=True),
+    _choice("air_weak_at", "Air felt weak at", "air", "Hand along the coil from the valve end, or at every door of a case", "nowhere",
+            "left=valve end", "middle", "right=far end", *(f"door_{n}=door {n}" for n in range(1, 6)), many=True, minutes=2,
+            per_evaporator=True),
     _figure("evap_fan_supply_v", "Volts at the fan", "air", "V", 0, 600, "Meter at the fan's own leads, fan calling", 3,
             decimals=0, per_evaporator=True),
     _choice("evap_coil", "Coil face", "air", "Light through the fins; stock off the face", "clean", "dirty",

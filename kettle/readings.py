@@ -3,7 +3,7 @@
 Superheat always uses the dew line, subcooling and condensing temperature the bubble line; nobody has to subtract.
 """
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -96,16 +96,31 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     return out
 
 
-# What the display shows and what one's own thermometer shows: their difference is the sensor error.
-SENSOR_PAIR: Final = ("display_temp_f", "box_temp_f")
+def _sensor_error(seen: Mapping[str, Value]) -> Value | None:
+    """Display − own thermometer, °F."""
+    display, own = seen.get("display_temp_f"), seen.get("box_temp_f")
+    return display - own if isinstance(display, float) and isinstance(own, float) else None
 
 
-def sensor_error_f(seen: Mapping[str, Value]) -> float | None:
-    """Return display − own thermometer, °F, None where one of the two was not taken."""
-    display, own = (seen.get(key) for key in SENSOR_PAIR)
-    if not isinstance(display, float) or not isinstance(own, float):
+def _fans(seen: Mapping[str, Value]) -> Value | None:
+    """What the fans looked at one by one say together."""
+    still = seen.get("fans_still")
+    if not isinstance(still, tuple):
         return None
-    return display - own
+    return "some_stopped" if any(word != "none" for word in still) else "running"
+
+
+# Observations that others say by themselves: key -> (the keys it comes from, how).
+IMPLIED: Final[dict[str, tuple[tuple[str, ...], Callable[[Mapping[str, Value]], Value | None]]]] = {
+    "sensor_error_f": (("display_temp_f", "box_temp_f"), _sensor_error),
+    "evap_fans": (("fans_still",), _fans),
+}
+
+
+def implied_by(key: str, seen: Mapping[str, Value]) -> dict[str, Value]:
+    """Return the observations that a newly taken one says together with those that stand (key -> value)."""
+    found = {target: how(seen) for target, (sources, how) in IMPLIED.items() if key in sources}
+    return {target: value for target, value in found.items() if value is not None}
 
 
 def _saturation(unit: Unit, line: str, pressure_psig: float | None) -> float | None:

@@ -15,6 +15,13 @@ _STARVED_OF_AIR = {
     "ice_form": {"heavy_frost": 0.45, "hard_ice": 0.2},
     "ice_places": {"coil_whole": 0.4, "suction_line": 0.3, "valve_outlet": 0.15},
     "siblings": {"all_ok": 0.93},
+    "air_weak_at": {
+        "nowhere": SELDOM,
+        "left": 0.3,
+        "middle": 0.3,
+        "right": 0.3,
+        **{f"door_{number}": 0.25 for number in range(1, 6)},
+    },
 }
 _FAN_STILL = {**_STARVED_OF_AIR, "evap_fans": {"stopped": 0.52, "some_stopped": 0.4, "reversed": 0.04}}
 

@@ -54,6 +54,8 @@ USUAL: Final[dict[str, States]] = {
     "defrost_starts": {"yes": 0.97, "never": 0.015, "stuck_in": 0.015},
     "coil_after_defrost": {"clear": 0.93, "part_iced": 0.05, "iced": 0.02},
     # A list: each place is present or not by itself, and only what is present is weighed.
+    "air_weak_at": {"nowhere": 0.85, "left": 0.06, "middle": 0.06, "right": 0.06,
+                    **{f"door_{n}": 0.05 for n in range(1, 6)}},
     "ice_places": {"coil_whole": 0.04, "coil_inlet_passes": 0.03, "coil_part": 0.03, "coil_bottom": 0.03,
                    "valve_outlet": 0.06, "distributor_tubes": 0.04, "fan_guards": 0.04, "ceiling": 0.05,
                    "drain_pan": 0.04, "door_frame": 0.05, "suction_line": 0.10, "floor": 0.02},

@@ -90,3 +90,11 @@ def test_no_in_range_reading_crashes(suction, discharge, line, altitude):
     unit = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", altitude_ft=altitude))
     derived = readings.derive(unit, {"suction_psig": suction, "discharge_psig": discharge, "suction_line_evap_f": line})
     assert set(derived) <= set(readings.QUANTITIES)
+
+
+def test_what_one_observation_says_of_another():
+    assert readings.implied_by("box_temp_f", {"box_temp_f": 37.5}) == {}
+    assert readings.implied_by("box_temp_f", {"box_temp_f": 37.5, "display_temp_f": 34.0}) == {"sensor_error_f": -3.5}
+    assert readings.implied_by("fans_still", {"fans_still": ("fan_2",)}) == {"evap_fans": "some_stopped"}
+    assert readings.implied_by("fans_still", {"fans_still": ("none",)}) == {"evap_fans": "running"}
+    assert readings.implied_by("ambient_f", {"ambient_f": 80.0, "fans_still": ("fan_1",)}) == {}

@@ -140,3 +140,12 @@ def test_display_and_own_thermometer_give_the_sensor_error(user, at_work, call, 
     at_work.post(reverse("undo", args=[call.number]), {"stop": "arrive"})
     assert "sensor_error_f" not in judge_call(call).facts.seen
     assert judge_call(call).facts.seen["display_temp_f"] == 34.0
+
+
+def test_a_fan_found_standing_still_stops_the_judging_of_superheat(at_work, call):
+    enter(at_work, call, "fans_still", ["fan_2"], stop="arrive")
+    judgement = judge_call(call)
+    assert judgement.facts.seen["evap_fans"] == "some_stopped"
+    assert "fans_not_running" in {hold.code for hold in judgement.holds}
+    at_work.post(reverse("undo", args=[call.number]), {"stop": "arrive"})
+    assert judge_call(call).facts.seen == {}

@@ -68,3 +68,14 @@ def test_a_wrong_day_is_said_beside_the_field_and_the_words_stay(at_work, call, 
 def test_too_long_a_text_is_refused_with_its_length(at_work, call):
     body = at_work.post(reverse("stop", args=[call.number, "hand-over"]), {"found": "x" * 4001}).content.decode()
     assert "4001 letters are more than 4000" in body
+
+
+def test_the_report_shows_the_ice_and_how_the_melt_ended(at_work, call):
+    for stage, letter in (("before", "i"), ("after", ".")):
+        rows = "/".join([letter * 10] * 5)
+        at_work.post(reverse("ice", args=[call.number]), {"stage": stage, "coil": "1", "rows": rows, "place-ceiling": "s"})
+    at_work.post(reverse("end-melt", args=[call.number]), {"reason": "shop opens in ten minutes"})
+    body = at_work.get(reverse("report", args=[call.number])).content.decode()
+    assert "Ice was left: shop opens in ten minutes" in body
+    assert body.count("% covered") >= 2
+    assert at_work.get(reverse("report-pdf", args=[call.number])).content.startswith(b"%PDF")

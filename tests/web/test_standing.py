@@ -69,7 +69,7 @@ def test_a_key_has_one_field_on_every_screen(call, starved, stop):
 
 def test_arrive_asks_nothing_the_unit_has_not(call):
     keys = [tag.entry.key for tag in Standing(call).box_tags]
-    assert set(keys) < set(BY_SLUG["arrive"].keys)
+    assert set(keys) < set(BY_SLUG["arrive"].fields)
     assert "sight_glass" in keys
     call.unit.receiver = False
     assert "sight_glass" not in [tag.entry.key for tag in Standing(call).box_tags]

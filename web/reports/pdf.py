@@ -9,6 +9,8 @@ from django.conf import settings
 
 STATIC = Path(settings.STATICFILES_DIRS[0])
 SHEETS = ("fonts.css", "tokens.css", "report.css")
+# The rules of the ice map's own shapes; the rest of that sheet lays out screens.
+ICE_RULES = (".ice-ground", ".ice-pale", ".ice-deep", ".ice-dot", ".ice-line", ".ice-slash", ".ice-ring", ".ice-cell", ".ice-tubes")
 
 
 class PdfUnavailable(RuntimeError):
@@ -45,13 +47,14 @@ def as_image(svg, style):
 
 @cache
 def drawing_style():
-    """The light style of the circuit drawing with its colours written out, to stand inside its SVG.
+    """The light style of the drawings with its colours written out, to stand inside an SVG.
 
     The PDF engine does not carry a page's style sheet or its variables into a drawing.
     """
     tokens = (STATIC / "css" / "tokens.css").read_text().split("}")[0]
     values = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens))
-    rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}", "", (STATIC / "css" / "circuit.css").read_text())
-    own = [line for line in rules.splitlines() if line.startswith(".circuit-drawing ")]
+    text = "\n".join((STATIC / "css" / name).read_text() for name in ("circuit.css", "ice.css"))
+    rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}", "", text)
+    own = [line for line in rules.splitlines() if line.startswith((".circuit-drawing ", *ICE_RULES))]
     drawn = "\n".join(own).replace(".circuit-drawing {", "svg {").replace(".circuit-drawing ", "")
     return re.sub(r"var\((--[\w-]+)\)", lambda found: values[found.group(1)], drawn)

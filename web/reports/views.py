@@ -21,6 +21,9 @@ def _context(request, number):
     return {
         "call": call,
         "standing": standing,
+        "ice_pairs": [(coil, before, after) for coil, before, after in standing.ice.pairs if before or after],
+        "melt": call.melts.filter(undone_at=None).last(),
+        "photos": call.photos.filter(undone_at=None),
         "leaders": leaders if standing.judgement.has_evidence else [],
         "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],
         "cautions": cautions.words("licensed", "lock_out", "pressure")
@@ -40,6 +43,12 @@ def report_pdf(request, number):
     context = _context(request, number)
     svg = render_to_string("round/_circuit.svg", context | {"printed": True})
     context["drawing_image"] = as_image(svg, drawing_style())
+    context["ice_images"] = [
+        (as_image(render_to_string("logbook/_ice_map.svg", {"painted": painted}), drawing_style()), painted)
+        for _, *pair in context["ice_pairs"]
+        for painted in pair
+        if painted
+    ]
     try:
         content = render_pdf(render_to_string("reports/file.html", context, request))
     except PdfUnavailable as error:

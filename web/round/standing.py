@@ -18,7 +18,7 @@ from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.judging import judge_call, minutes_left, settling_until, standing_readings
 from web.round.drawing import BOX, CIRCUIT, Place
 from web.round.icemaps import IceMaps
-from web.round.stops import BY_SLUG, SAFETY, STOPS
+from web.round.stops import AIR, BY_SLUG, SAFETY, STOPS
 
 # The quantities under the drawing, in their order.
 CARDS = ("superheat_evap_f", "superheat_comp_f", "td_f", "delta_t_f", "split_f", "subcooling_f", "amps_pct", "expected_head_psig")
@@ -168,6 +168,11 @@ class Standing:
         return self.tags_on(BOX)
 
     @cached_property
+    def air_tags(self):
+        """Each fan, and where the air was felt weak."""
+        return [self.tag(key) for key in AIR]
+
+    @cached_property
     def safety_tags(self):
         """The ticks that come before water or hands on the coil."""
         return [self.tag(key) for key in SAFETY if observations.get(key).exists_on(self.unit)]
@@ -279,7 +284,7 @@ class Standing:
 
     def has_field(self, stop, key):
         """Whether a stop's screen has an entry field of its own for an observation."""
-        return key in BY_SLUG[stop].keys and observations.get(key).exists_on(self.unit)
+        return key in BY_SLUG[stop].fields and observations.get(key).exists_on(self.unit)
 
     @cached_property
     def settling(self):

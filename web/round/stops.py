@@ -7,24 +7,32 @@ from web.round.drawing import BY_STOP
 
 @dataclass(frozen=True)
 class Stop:
-    """One stop; `ready` is false for one that is still to come. `keys` are the observations with a field there."""
+    """One stop; `ready` is false for one that is still to come. `keys` are the observations on its drawing or map,
+    `looks` those with ticks or chips of their own."""
 
     slug: str
     label: str
     number: int
     ready: bool = False
     keys: tuple[str, ...] = ()
+    looks: tuple[str, ...] = ()
+
+    @property
+    def fields(self):
+        """Every observation with an entry field on the screen: drawn tags, ticks and chips, and what a map stands for."""
+        return (*self.keys, *self.looks)
 
 
 def _drawn(stop):
     return tuple(place.key for place in BY_STOP[stop].places)
 
 
+AIR = ("fans_still", "air_weak_at")
 SAFETY = ("power_locked_out", "parts_protected", "inside_release", "latch_blocked")
 
 STOPS = (
-    Stop("arrive", "Arrive", 1, True, (*_drawn("arrive"), "ice_form", "ice_places", "siblings")),
-    Stop("melt", "Melt", 2, True, (*SAFETY, "drain", "melt_water")),
+    Stop("arrive", "Arrive", 1, True, (*_drawn("arrive"), "ice_form", "ice_places"), AIR),
+    Stop("melt", "Melt", 2, True, (), (*SAFETY, "drain", "melt_water")),
     Stop("read", "Read", 3, True, _drawn("read")),
     Stop("programs", "Programs", 4),
     Stop("power", "Power", 5),

@@ -2,7 +2,7 @@
 
 from kettle import observations
 from kettle.errors import InputError
-from kettle.readings import SENSOR_PAIR, sensor_error_f
+from kettle.readings import implied_by
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.models import Reading
@@ -36,17 +36,22 @@ def record_reading(user, call, key, typed, source="hand", evaporator=None, **whe
         **when,
     )
     log.write(user, "record_reading", call, key=key, value=reading.value)
-    if key in SENSOR_PAIR:
-        _work_out_sensor_error(reading)
+    _record_implied(reading, entry)
     return reading
 
 
-def _work_out_sensor_error(reading):
-    """Record display − own thermometer as soon as both stand; it is taken back with the reading it came from."""
+def _record_implied(reading, entry):
+    """Record what the reading says of other observations; it is taken back together with the reading."""
     standing = {}
-    for other in reading.call.readings.filter(key__in=SENSOR_PAIR, undone_at=None):
-        standing[other.key] = other.value
-    error = sensor_error_f(standing)
-    if error is not None:
-        error = observations.get("sensor_error_f").check(error)
-        Reading.objects.create(call=reading.call, key="sensor_error_f", value=error, source=WORKED_OUT, by=reading.by, at=reading.at)
+    for other in reading.call.readings.filter(undone_at=None, evaporator=reading.evaporator):
+        standing[other.key] = tuple(other.value) if isinstance(other.value, list) else other.value
+    for key, value in implied_by(entry.key, standing).items():
+        Reading.objects.create(
+            call=reading.call,
+            key=key,
+            value=observations.get(key).check(value),
+            source=WORKED_OUT,
+            by=reading.by,
+            at=reading.at,
+            evaporator=reading.evaporator,
+        )

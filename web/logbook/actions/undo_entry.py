@@ -2,10 +2,10 @@
 
 from django.utils import timezone
 
-from kettle.readings import SENSOR_PAIR
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import WORKED_OUT, require_open
+from web.logbook.models import Reading
 
 
 def undo_entry(user, entry):
@@ -15,7 +15,7 @@ def undo_entry(user, entry):
     if entry.undone_at is None:
         entry.undone_at, entry.undone_by = timezone.now(), user
         entry.save(update_fields=["undone_at", "undone_by"])
-        if getattr(entry, "key", "") in SENSOR_PAIR:
+        if isinstance(entry, Reading):
             made = entry.call.readings.filter(source=WORKED_OUT, undone_at=None, at=entry.at)
             made.update(undone_at=entry.undone_at, undone_by=user)
         log.write(user, "undo_entry", entry.call, what=type(entry).__name__, entry=entry.pk)

@@ -8,6 +8,7 @@ from django.views.decorators.http import require_POST
 from kettle import observations
 from kettle.errors import InputError
 from kettle.ice.melt import must_come_first
+from kettle.readings import IMPLIED
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
 from web.logbook.judging import judge_call
@@ -54,16 +55,27 @@ def _ready(request, call):
     return not must_come_first(judge_call(call).facts)
 
 
+def _touched(key):
+    """Other observations whose field shows something else once this one changed."""
+    touched = set()
+    for target, (sources, _) in IMPLIED.items():
+        if key in sources:
+            touched |= {target, *sources}
+    return touched - {key}
+
+
 def _changed(request, number, key, wrong, before, from_undo=False):
     call = call_of(request, number)
     standing = Standing(call, wrong)
     here = BY_SLUG.get(request.POST.get("stop"), BY_SLUG["read"]).slug
-    tag = None
-    if here in BY_STOP:
-        tag = next((tag for tag in standing.tags_on(BY_STOP[here]) if tag.entry.key == key), None)
-    if tag is None and standing.has_field(here, key) and here not in BY_STOP:
-        tag = standing.tag(key)
-    context = frame(call, here, standing) | {"tag": tag, "target": request.htmx.target or "", "from_undo": from_undo}
+    drawn = {tag.entry.key: tag for tag in standing.tags_on(BY_STOP[here])} if here in BY_STOP else {}
+    tag = drawn.get(key) or (standing.tag(key) if key in BY_SLUG[here].looks else None)
+    context = frame(call, here, standing) | {
+        "tag": tag,
+        "also": [drawn[other] for other in _touched(key) if other in drawn],
+        "target": request.htmx.target or "",
+        "from_undo": from_undo,
+    }
     response = render(request, "round/changed.html", context)
     if before != _ready(request, call):
         response["HX-Refresh"] = "true"

@@ -11,6 +11,7 @@ CAUTIONS: Final = {
     "ladder": "Roof and ladder: footing, wind and someone who knows you are up there.",
     "wet": "Wet floor and electricity: dry the place or kill the power first.",
     "inside": "Inside a closed box: prove the inside release, block the latch, tell someone.",
+    "closed_air": "Leaked refrigerant lies low in a closed box and takes the air: ventilate, detector, door held open.",
     "drips": "Keep water off terminals, boards and motors; work from the front so that the sheet lets go. Never picks or hammers.",
     "scald": "Hot water scalds: gloves, sleeves, face clear of the run-off.",
     "fins_hot": "Keep it moving: hot air softens fins, liner and wiring.",

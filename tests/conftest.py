@@ -1,4 +1,9 @@
 import pytest
+from hypothesis import settings as hypothesis
+
+# Speed is no matter of these tests: a busy machine must not fail them.
+hypothesis.register_profile("calm", deadline=None)
+hypothesis.load_profile("calm")
 
 
 @pytest.fixture(autouse=True)

@@ -23,6 +23,7 @@ VIEWS = {
     "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),
     "report": (TABLET, "Meat room", "report/", "whole"),
     "read-phone": (PHONE, "Freezer 1", "read/", ""),
+    "arrive-phone": (PHONE, "Cooler 1", "arrive/", "whole"),
     "standing-phone": (PHONE, "Freezer 1", "judge/", "sheet"),
 }
 

@@ -4,14 +4,19 @@ import os
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import expect
 
 from web.logbook import demo
 from web.logbook.models import Call
 
 # Playwright's loop runs in this thread; the ORM is only used between its steps.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+# A busy machine must not fail a test that would pass with patience.
+expect.set_options(timeout=20_000)
 CHROMIUM = "/usr/bin/chromium"
 AXE = Path(__file__).parent / "vendor" / "axe.min.js"
+# For what does not depend on the size of the screen: ONE_SCREEN in place of both.
+ONE_SCREEN = pytest.mark.parametrize("screen", ["tablet"], indirect=True)
 SCREENS = {"tablet": {"width": 1280, "height": 800}, "phone": {"width": 390, "height": 844}}
 WORST = {"serious", "critical"}
 

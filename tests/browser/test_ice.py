@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.browser.conftest import ONE_SCREEN
 from web.logbook.models import IceDrawing, Melt
 
 
@@ -70,6 +71,7 @@ def test_painted_by_finger_melted_and_proved_clear(open_stop, accessible):
     assert Melt.objects.get(call__closed_at=None).clear
 
 
+@ONE_SCREEN
 def test_painted_by_keyboard(open_stop):
     page = open_stop("Freezer 1", "arrive")
     face = page.locator(".ice-painter svg[tabindex]")
@@ -91,6 +93,7 @@ def test_painted_by_keyboard(open_stop):
     page.keyboard.press("Tab")
 
 
+@ONE_SCREEN
 def test_paint_follows_the_pointer_at_once(open_stop):
     page = open_stop("Freezer 1", "arrive")
     page.route("**/ice/", lambda route: None)
@@ -108,6 +111,7 @@ def test_paint_follows_the_pointer_at_once(open_stop):
     page.unroute("**/ice/")
 
 
+@ONE_SCREEN
 def test_siblings_are_one_tap_each(open_stop):
     page = open_stop("Meat room", "arrive")
     for box in (0, 1):

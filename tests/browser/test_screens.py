@@ -1,8 +1,8 @@
 import re
 
-import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import ONE_SCREEN
 from web.logbook import demo
 from web.logbook.models import Unit
 
@@ -20,8 +20,12 @@ def fits(page):
     return page.evaluate("document.documentElement.scrollWidth <= document.documentElement.clientWidth")
 
 
-@pytest.mark.parametrize("look", ["light", "night"])
-def test_every_stop_is_clean_and_accessible(open_stop, app, accessible, live_server, look):
+# The story is told by light on both screens; here each screen has the other look too.
+LOOKS = {"tablet": "night", "phone": "light"}
+
+
+def test_every_stop_is_clean_and_accessible(open_stop, app, accessible, live_server, screen):
+    look = LOOKS[screen]
     app.context.add_cookies([{"name": "look", "value": look, "url": live_server.url}])
     for unit, stop in STOPS:
         page = open_stop(unit, stop)
@@ -37,6 +41,7 @@ def test_the_other_pages_too(app, live_server, accessible):
         assert fits(app), address
 
 
+@ONE_SCREEN
 def test_logging_in_and_out(page_watched, live_server, demo_data, accessible):
     page = page_watched
     page.goto(f"{live_server.url}/")
@@ -52,6 +57,7 @@ def test_logging_in_and_out(page_watched, live_server, demo_data, accessible):
     expect(page.get_by_label("Username")).to_be_visible()
 
 
+@ONE_SCREEN
 def test_coming_stops_are_shown_without_a_link(open_stop):
     page = open_stop("Freezer 1", "read")
     for name in ("Programs", "Power", "Prove"):
@@ -73,6 +79,7 @@ def test_take_it_now_leads_to_the_field(open_stop, screen):
     expect(page.locator("#standing .suspect").first).to_contain_text("Liquid line restricted")
 
 
+@ONE_SCREEN
 def test_keys_jump_to_stops_and_list_themselves(open_stop):
     page = open_stop("Freezer 1", "read")
     page.keyboard.press("6")
@@ -85,7 +92,8 @@ def test_keys_jump_to_stops_and_list_themselves(open_stop):
     expect(page.locator("#work [name=return_air_f]")).to_be_focused()
 
 
-def test_the_night_switch_holds(app, live_server, screen):
+@ONE_SCREEN
+def test_the_night_switch_holds(app, live_server):
     app.get_by_role("button", name="Night").click()
     app.goto(f"{live_server.url}/units/{Unit.objects.first().pk}/")
     expect(app.locator("html")).to_have_attribute("data-look", "night")

@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.browser.conftest import ONE_SCREEN
 from web.logbook.models import Call, Reading, ValveTurn
 
 
@@ -121,7 +122,8 @@ def test_a_wrong_entry_is_said_beside_its_field_and_the_others_stay(open_stop):
     expect(tag.locator("input")).to_have_value("10.7")
 
 
-def test_enter_walks_the_readings_in_order_and_the_sign_key_flips(open_stop, screen):
+@ONE_SCREEN
+def test_enter_walks_the_readings_in_order_and_the_sign_key_flips(open_stop):
     page = open_stop("Freezer 1", "read")
     page.locator("[name=box_temp_f]").focus()
     page.keyboard.press("Enter")
@@ -162,6 +164,7 @@ def test_a_quick_look_reads_at_once_and_is_kept_afterwards(app):
     expect(page.locator("#work [name=suction_psig]")).to_have_value("31")
 
 
+@ONE_SCREEN
 def test_what_was_typed_without_a_network_is_kept_and_sent_again(open_stop, complaints):
     page = open_stop("Freezer 1", "read")
     page.route("**/entry/**", lambda route: route.abort())

@@ -146,7 +146,7 @@ def _any_value(entry):
     return st.lists(words, min_size=1, max_size=3, unique=True).map(tuple) if entry.many else words
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     st.sampled_from(list(KINDS)),
     st.sampled_from(["R-404A", "R-448A", "R-134a", "R-290"]),

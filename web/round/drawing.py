@@ -82,8 +82,8 @@ BOX = Drawing(
     740,
     322,
     (
-        Place("box_temp_f", "Box, own", 18, 94, (50, 120), 122),
-        Place("display_temp_f", "Display", 148, 94, (200, 120), 122),
+        Place("box_temp_f", "Box, own", 18, 94, (50, 120), 110),
+        Place("display_temp_f", "Display", 134, 94, (200, 120), 138),
         Place("warm_extent", "Warm where", 278, 94, (330, 120), 136),
         Place("valve_sound", "Valve sounds", 18, 16, (60, 40), 122),
         Place("evap_fans", "Coil fans", 148, 16, (200, 40), 122),

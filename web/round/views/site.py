@@ -23,7 +23,9 @@ def arrive_context(request, standing):
         **painting(standing, "before"),
         **photo_context(standing.call),
         "intervals": INTERVALS_MIN,
-        "safety_cautions": caution_words("inside", "wet", "ladder") if standing.unit.walk_in else caution_words("wet", "lock_out"),
+        "safety_cautions": caution_words("inside", "closed_air", "wet", "ladder")
+        if standing.unit.walk_in
+        else caution_words("wet", "lock_out"),
     }
 
 

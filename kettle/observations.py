@@ -284,7 +284,7 @@ _ENTRIES: Final = (
             "part_iced", "iced", minutes=5, per_evaporator=True, only=_PROGRAM),
     _pressure("lp_cut_in_psig", "LP cut-in", "Scale, then a gauge while it cycles", 10, 250, "controls"),
     _pressure("lp_cut_out_psig", "LP cut-out", "Scale, then a gauge while it cycles", 10, 250, "controls"),
-    _figure("sensor_error_f", "Display − true", "controls", "°F", -60, 60, "Display minus own thermometer at the sensor", 3, "probe"),
+    _figure("sensor_error_f", "Display − true", "controls", "°F", -210, 210, "Display minus own thermometer at the sensor", 3, "probe"),
     _choice("controller_alarm", "Alarm shown", "controls", "Read the controller", "none", "sensor_fault", "low_superheat",
             "open_control_circuit", "high_temperature", tool="controller"),
 )

@@ -131,6 +131,14 @@ STORAGES = {
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_MAX_AGE = 600
 
+# What goes wrong is said on the console also when DEBUG is off.
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "loggers": {"django.request": {"handlers": ["console"], "level": "ERROR", "propagate": True}},
+}
+
 CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [SELF],

@@ -180,3 +180,16 @@ def test_what_was_typed_without_a_network_is_kept_and_sent_again(open_stop, comp
         page.reload()
     expect(page.locator("#card-delta_t_f")).not_to_be_empty()
     assert sent.get().value == -7.5
+
+
+@ONE_SCREEN
+def test_words_take_several_lines_and_are_kept_as_they_are_left(open_stop):
+    page = open_stop("Freezer 1", "arrive")
+    page.get_by_label("What changed lately").click()
+    page.keyboard.type("New clock.")
+    page.keyboard.press("Enter")
+    page.keyboard.type("The owner set it.")
+    with page.expect_response(re.compile("/words/")):
+        page.get_by_label("Complaint").focus()
+    page.reload()
+    expect(page.get_by_label("What changed lately")).to_have_value("New clock.\nThe owner set it.")

@@ -1,5 +1,7 @@
 """Record one observation as it was typed or tapped."""
 
+from django.db import transaction
+
 from kettle import observations
 from kettle.errors import InputError
 from kettle.readings import implied_by
@@ -16,6 +18,7 @@ def require_open(call):
         raise InputError(f"{call} is closed; open a new call to record more")
 
 
+@transaction.atomic
 def record_reading(user, call, key, typed, source="hand", evaporator=None, **when):
     """Check and store one observation; InputError says what is wrong and stores nothing.
 

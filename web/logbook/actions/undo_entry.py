@@ -1,5 +1,6 @@
 """Take back an entry: it stays on record as taken back, and what stood before it stands again."""
 
+from django.db import transaction
 from django.utils import timezone
 
 from web.accounts.access import require_same_shop
@@ -8,6 +9,7 @@ from web.logbook.actions.record_reading import WORKED_OUT, require_open
 from web.logbook.models import Reading
 
 
+@transaction.atomic
 def undo_entry(user, entry):
     """Mark a reading, valve turn or setting change as taken back; once is enough."""
     require_same_shop(user, entry)

@@ -4,11 +4,11 @@
   if (!work || !work.dataset.call) return;
   const PREFIX = `kettle-draft:${work.dataset.call}:`;
   const RETRY_MS = 10000;
-  const fields = () => [...work.querySelectorAll("input[data-reading]")];
-  const mark = (field, unsent) => field.closest(".reading, .look")?.classList.toggle("unsent", unsent);
+  const fields = () => [...work.querySelectorAll("[data-draft]")];
+  const mark = (field, unsent) => field.closest(".reading, .look, .entry")?.classList.toggle("unsent", unsent);
 
   document.addEventListener("input", (event) => {
-    if (event.target.matches("#work input[data-reading]")) localStorage.setItem(PREFIX + event.target.name, event.target.value);
+    if (event.target.matches("#work [data-draft]")) localStorage.setItem(PREFIX + event.target.name, event.target.value);
   });
 
   /* The server answered for a key, stored or refused with a message: the draft has done its work. */

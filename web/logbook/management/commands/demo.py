@@ -9,6 +9,9 @@ from django.db import connection
 
 from web.logbook import demo
 
+# The largest photo, with room for its form.
+LARGEST_REQUEST = 16 * 1024 * 1024
+
 
 class Command(BaseCommand):
     """`manage.py demo [--fresh] [--port N]`; ./ok demo calls it."""
@@ -43,6 +46,6 @@ class Command(BaseCommand):
         from web.wsgi import application
 
         try:
-            serve(application, listen=f"127.0.0.1:{port}", threads=8, ident=None)
+            serve(application, listen=f"127.0.0.1:{port}", threads=8, ident=None, max_request_body_size=LARGEST_REQUEST)
         except OSError as error:
             raise CommandError(f"Port {port} cannot be used ({error.strerror}); choose another with --port") from None

@@ -14,12 +14,36 @@ TARGET = Path(__file__).parent.parent / "kettle" / "refrigerants" / "data" / "sa
 PA_PER_PSI = 6894.757293
 RANKINE = 459.67
 LOW_F, HIGH_F, STEP_F = -80, 150, 2
-# name on the plate: (name in CoolProp, safety class of ASHRAE 34)
+# A table starts above the triple point and ends this far below the critical point.
+MARGIN_F = 2
+# As far as a solved neighbour is looked for across a gap.
+WIDEST_GAP_F = 30
+# name on the plate: (name in CoolProp, safety class of ASHRAE 34). R-401A, R-402A, R-408A, R-409A and R-438A need binary
+# pairs that the source does not have.
 REFRIGERANTS = {
+    "R-12": ("R12", "A1"),
+    "R-22": ("R22", "A1"),
     "R-134a": ("R134a", "A1"),
     "R-290": ("Propane", "A3"),
     "R-404A": ("R404A.mix", "A1"),
+    "R-407A": ("R407A.mix", "A1"),
+    "R-407C": ("R407C.mix", "A1"),
+    "R-407F": ("R407F.mix", "A1"),
+    "R-410A": ("R410A.mix", "A1"),
+    "R-422D": ("R422D.mix", "A1"),
     "R-448A": ("R448A.mix", "A1"),
+    "R-449A": ("R449A.mix", "A1"),
+    "R-450A": ("R450A.mix", "A1"),
+    "R-452A": ("R452A.mix", "A1"),
+    "R-454A": ("R454A.mix", "A2L"),
+    "R-454C": ("R454C.mix", "A2L"),
+    "R-455A": ("R455A.mix", "A2L"),
+    "R-502": ("R502.mix", "A1"),
+    "R-507A": ("R507A.mix", "A1"),
+    "R-513A": ("R513A.mix", "A1"),
+    "R-600a": ("IsoButane", "A3"),
+    "R-744": ("CarbonDioxide", "A1"),
+    "R-1234yf": ("R1234yf", "A2L"),
 }
 
 
@@ -33,7 +57,7 @@ def solved_psia(state: AbstractState, quality: float, temperature_f: float) -> f
 
 
 def saturation_psia(state: AbstractState, quality: float, temperature_f: float) -> float:
-    """Return the saturation pressure in psia, bridging the short gaps the mixture solver leaves near its limits.
+    """Return the saturation pressure in psia, bridging the gaps the mixture solver leaves.
 
     A gap is closed by the cubic through the four nearest solved temperatures, ln p over 1/T.
     """
@@ -41,10 +65,11 @@ def saturation_psia(state: AbstractState, quality: float, temperature_f: float) 
     if solved is not None:
         return solved
     near: list[tuple[float, float]] = []
-    for offset in (-2, 2, -4, 4, -6, 6, -8, 8):
-        pressure = solved_psia(state, quality, temperature_f + offset)
-        if pressure is not None and len(near) < 4:
-            near.append((1.0 / (temperature_f + offset + RANKINE), math.log(pressure)))
+    for distance in range(STEP_F, WIDEST_GAP_F + 1, STEP_F):
+        for neighbour in (temperature_f - distance, temperature_f + distance):
+            pressure = solved_psia(state, quality, neighbour) if len(near) < 4 else None
+            if pressure is not None:
+                near.append((1.0 / (neighbour + RANKINE), math.log(pressure)))
     if len(near) < 4:
         raise ValueError(f"no saturation state near {temperature_f} °F, quality {quality}")
     x = 1.0 / (temperature_f + RANKINE)
@@ -52,19 +77,29 @@ def saturation_psia(state: AbstractState, quality: float, temperature_f: float) 
     return math.exp(sum(terms))
 
 
+def temperatures_of(state: AbstractState) -> range:
+    """Return the temperatures of a table, °F: as wide as wanted, inside triple and critical point."""
+    low, high = LOW_F, HIGH_F
+    if len(state.fluid_names()) == 1:
+        triple_f, critical_f = state.Ttriple() * 1.8 - RANKINE, state.T_critical() * 1.8 - RANKINE
+        low = max(low, STEP_F * math.ceil(triple_f / STEP_F))
+        high = min(high, STEP_F * math.floor((critical_f - MARGIN_F) / STEP_F))
+    return range(low, high + 1, STEP_F)
+
+
 def main() -> None:
-    """Write the table: psia of bubble and dew at every STEP_F from LOW_F to HIGH_F."""
-    temperatures = range(LOW_F, HIGH_F + 1, STEP_F)
+    """Write the table: psia of bubble and dew at every STEP_F of each refrigerant's range."""
     table = {
         "source": f"CoolProp {CoolProp.__version__}, HEOS equations of state and mixture models",
-        "low_f": LOW_F,
         "step_f": STEP_F,
         "refrigerants": {},
     }
     for name, (fluid, safety_class) in REFRIGERANTS.items():
         state = AbstractState("HEOS", fluid)
+        temperatures = temperatures_of(state)
         table["refrigerants"][name] = {
             "safety_class": safety_class,
+            "low_f": temperatures[0],
             "bubble_psia": [round(saturation_psia(state, 0.0, t), 4) for t in temperatures],
             "dew_psia": [round(saturation_psia(state, 1.0, t), 4) for t in temperatures],
         }

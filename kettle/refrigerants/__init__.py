@@ -101,9 +101,9 @@ def _interpolate(x: Sequence[float], y: Sequence[float], at: float) -> float:
 def catalogue() -> dict[str, Refrigerant]:
     """Return every refrigerant of the shipped data by the name on the plate."""
     data = json.loads((files(__package__) / "data" / "saturation.json").read_text())
-    low_f, step_f = data["low_f"], data["step_f"]
+    step_f = data["step_f"]
 
-    def line(pressures: list[float]) -> SaturationLine:
+    def line(low_f: float, pressures: list[float]) -> SaturationLine:
         x = tuple(-1.0 / (low_f + step_f * i + RANKINE) for i in range(len(pressures)))
         return SaturationLine(x, tuple(math.log(p) for p in pressures))
 
@@ -111,10 +111,10 @@ def catalogue() -> dict[str, Refrigerant]:
         name: Refrigerant(
             name=name,
             safety_class=entry["safety_class"],
-            low_f=low_f,
-            high_f=low_f + step_f * (len(entry["dew_psia"]) - 1),
-            bubble=line(entry["bubble_psia"]),
-            dew=line(entry["dew_psia"]),
+            low_f=entry["low_f"],
+            high_f=entry["low_f"] + step_f * (len(entry["dew_psia"]) - 1),
+            bubble=line(entry["low_f"], entry["bubble_psia"]),
+            dew=line(entry["low_f"], entry["dew_psia"]),
         )
         for name, entry in data["refrigerants"].items()
     }

@@ -110,7 +110,7 @@ def test_a_wrong_entry_is_said_beside_its_field_and_the_others_stay(open_stop):
     page = open_stop("Freezer 1", "read")
     type_in(page, "suction_psig", "9999")
     tag = page.locator("#tag-suction_psig")
-    expect(tag.get_by_role("alert")).to_contain_text("9999.0 psig is outside −14.7 to 250 psig. Still stands: 10.7 psig")
+    expect(tag.get_by_role("alert")).to_contain_text("9999.0 psig is outside −14.7 to 700 psig. Still stands: 10.7 psig")
     expect(tag.locator("input")).to_have_value("9999")
     expect(page.locator("#work [name=discharge_psig]")).not_to_have_value("")
     expect(page.locator("#card-superheat_evap_f")).to_contain_text("30.3")

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kettle import causes, observations
+from kettle import causes, observations, refrigerants
 from kettle.judge import judge, membership
 from kettle.unit import KINDS, UnitSpec, resolve
 from tests.core.faults import COOLER, EARLY, FAULTS, FREEZER, HEALTHY, REACH_IN, sound, unit_of
@@ -149,7 +149,7 @@ def _any_value(entry):
 @settings(max_examples=60)
 @given(
     st.sampled_from(list(KINDS)),
-    st.sampled_from(["R-404A", "R-448A", "R-134a", "R-290"]),
+    st.sampled_from(list(refrigerants.catalogue())),
     st.fixed_dictionaries({}, optional={entry.key: _any_value(entry) for entry in observations.REGISTRY.values()}),
 )
 def test_any_mix_of_observations_is_judged_without_a_crash(kind, refrigerant, seen):

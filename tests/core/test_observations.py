@@ -27,7 +27,7 @@ def test_any_value_in_range_is_stored_as_typed(entry, share):
 
 
 def test_out_of_range_names_value_range_and_unit():
-    with pytest.raises(InputError, match=r"Suction: 900.0 psig is outside −14.7 to 250 psig"):
+    with pytest.raises(InputError, match=r"Suction: 900.0 psig is outside −14.7 to 700 psig"):
         observations.get("suction_psig").parse("900")
     with pytest.raises(InputError, match=r"Box air: “warm” is not a number.*−60 to 150 °F"):
         observations.get("box_temp_f").parse("warm")

@@ -51,7 +51,7 @@ CAUSES = (
         "residual_ice",
         "Ice left from the last melt",
         "Ice was left inside the coil at an earlier visit and has grown again.",
-        0.02,
+        0.008,
         {
             "left_ice": {"yes": 0.9},
             "ice_form": {"hard_ice": OFTEN, "heavy_frost": 0.2},

@@ -50,10 +50,10 @@ CIRCUIT = Drawing(
     740,
     436,
     (
-        Place("box_temp_f", "Box air", 18, 370, (50, 385)),
+        Place("box_temp_f", "Box air", 16, 370, (50, 385), 98),
         Place("return_air_f", "Return air", 70, 140, (110, 172)),
         Place("supply_air_f", "Supply air", 190, 140, (216, 172)),
-        Place("evap_fans", "Coil fans", 136, 370, (160, 228)),
+        Place("evap_fans", "Coil fans", 118, 370, (160, 228), 128),
         Place("ice_form", "Ice on coil", 250, 370, (160, 332), 130),
         Place("ambient_f", "Entering air", 618, 74, (680, 45)),
         Place("condenser_coil", "Condenser", 412, 18, (440, 45)),

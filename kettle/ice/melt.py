@@ -17,6 +17,7 @@ FUSION_BTU_LB: Final = 144.0
 ICE_BTU_LB_F: Final = 0.5
 LB_PER_GALLON: Final = 8.34
 PAN_GALLONS: Final = 2.0
+POUR_GPM: Final = (0.05, 10.0)
 SUPPLIES: Final = {"none": "no water", "warm": "warm water", "hot": "hot water"}
 COIL_PLACES: Final = {"open": "open, drain below", "over_stock": "over stock that stays", "in_cabinet": "inside a cabinet"}
 # What a drain carries, gal/min, by the word observed; not looked at counts as slow.
@@ -91,6 +92,14 @@ def overflow_minutes(poured_gpm: float, drain: str | None) -> float | None:
     return PAN_GALLONS / excess if excess > 0 else None
 
 
+def check_pour_rate(gpm: float) -> float:
+    """Return a pour rate in gal/min if water can be poured so; InputError names value, range and unit."""
+    low, high = POUR_GPM
+    if not low <= gpm <= high:
+        raise InputError(f"Pour rate: {gpm:g} gal/min is outside {low:g} to {high:g} gal/min")
+    return gpm
+
+
 def must_come_first(facts: Facts) -> tuple[str, ...]:
     """Return what is still missing before any melting may start, in words."""
     missing = []
@@ -106,11 +115,21 @@ def must_come_first(facts: Facts) -> tuple[str, ...]:
     return tuple(missing)
 
 
-def plan(method: Method, facts: Facts, ice_lb: tuple[float, float], face_ft2: float, supply: str, coil_place: str) -> Plan:
+def plan(
+    method: Method,
+    facts: Facts,
+    ice_lb: tuple[float, float],
+    face_ft2: float,
+    supply: str,
+    coil_place: str,
+    pour_gpm: float | None = None,
+) -> Plan:
     """Plan one method for a mass of ice (low, high, lb) on a face in ft².
 
-    supply and coil_place are words of SUPPLIES and COIL_PLACES. Raises InputError for other words.
+    supply and coil_place are words of SUPPLIES and COIL_PLACES; pour_gpm is the water poured, gal/min, where it is not
+    the method's own. Raises InputError for other words and rates.
     """
+    gpm = method.gpm if pour_gpm is None else method.gpm and check_pour_rate(pour_gpm)
     if supply not in SUPPLIES or coil_place not in COIL_PLACES:
         raise InputError(f"Melt: supply is one of {', '.join(SUPPLIES)}; coil is one of {', '.join(COIL_PLACES)}")
     box_f = facts.number("box_temp_f")
@@ -124,12 +143,12 @@ def plan(method: Method, facts: Facts, ice_lb: tuple[float, float], face_ft2: fl
     if method.gpm:
         per_lb = tuple(water_lb(1.0, ice_f, method.water_f, useful) for useful in reversed(method.useful))
         gallons = (ice_lb[0] * per_lb[0] / LB_PER_GALLON, ice_lb[1] * per_lb[1] / LB_PER_GALLON)
-        minutes = (gallons[0] / method.gpm, gallons[1] / method.gpm)
-        over = overflow_minutes(method.gpm, drain)
+        minutes = (gallons[0] / gpm, gallons[1] / gpm)
+        over = overflow_minutes(gpm, drain)
         if over is not None:
             looked = "the drain was not looked at" if drain is None else f"the drain is {drain}"
             warnings.append(
-                f"Poured at {method.gpm:g} gal/min the pan runs over after {format_number(over, 0)} min: {looked}. "
+                f"Poured at {gpm:g} gal/min the pan runs over after {format_number(over, 0)} min: {looked}. "
                 "Clear the ice over the drain first, pour slower or catch the water"
             )
     else:
@@ -139,9 +158,16 @@ def plan(method: Method, facts: Facts, ice_lb: tuple[float, float], face_ft2: fl
     return Plan(method, minutes, gallons, tuple(refusals), tuple(warnings), words(*method.cautions))
 
 
-def plans(facts: Facts, ice_lb: tuple[float, float], face_ft2: float, supply: str = "warm", coil_place: str = "open") -> list[Plan]:
+def plans(
+    facts: Facts,
+    ice_lb: tuple[float, float],
+    face_ft2: float,
+    supply: str = "warm",
+    coil_place: str = "open",
+    pour_gpm: float | None = None,
+) -> list[Plan]:
     """Plan every method; those not refused first, the quickest before the slow, flame after all others."""
-    made = [plan(method, facts, ice_lb, face_ft2, supply, coil_place) for method in METHODS.values()]
+    made = [plan(method, facts, ice_lb, face_ft2, supply, coil_place, pour_gpm) for method in METHODS.values()]
     return sorted(made, key=lambda p: (bool(p.refusals), p.method.code == "flame", p.minutes[1] if p.minutes else float("inf")))
 
 

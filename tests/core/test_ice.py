@@ -156,3 +156,12 @@ def test_ice_left_at_the_last_visit_is_suspected_at_the_next():
     seen = {"left_ice": "yes", "ice_form": "hard_ice", "ice_places": ("coil_part",), "box_temp_f": 41.0}
     ranked = [s.codes for s in judge(unit_of(COOLER), seen).ranking]
     assert ("residual_ice",) in ranked[:2]
+
+
+def test_a_pour_rate_of_ones_own_is_weighed_against_the_drain():
+    at = lambda rate: melt.plan(melt.METHODS["warm_water"], facts(COOLER, drain="slow"), (6.0, 11.0), 8.0, "warm", "open", rate)  # noqa: E731
+    assert any("Poured at 2 gal/min the pan runs over after 1 min" in text for text in at(2.0).warnings)
+    assert at(0.2).warnings == ()
+    assert at(0.2).minutes[0] == pytest.approx(at(2.0).minutes[0] * 10)
+    with pytest.raises(InputError, match="40 gal/min is outside 0.05 to 10 gal/min"):
+        at(40.0)

@@ -115,6 +115,17 @@ def end(client, call, reason=""):
     return client.post(reverse("end-melt", args=[call.number]), {"reason": reason}, follow=True).content.decode()
 
 
+def test_the_pour_rate_is_weighed_against_the_drain(at_work, call, read_in):
+    read_in(drain="slow")
+    melt_page = reverse("stop", args=[call.number, "melt"])
+    assert "Poured at 2 gal/min" in at_work.get(melt_page, {"pour": "2"}).content.decode()
+    assert "runs over" not in at_work.get(melt_page, {"pour": "0,2"}).content.decode()
+    for typed, says in (("50", "50 gal/min is outside 0.05 to 10 gal/min"), ("much", "is not a number; allowed 0.05 to 10 gal/min")):
+        body = at_work.get(melt_page, {"pour": typed}).content.decode()
+        assert says in body
+        assert f'value="{typed}"' in body
+
+
 def test_all_clear_needs_every_coil_bare_with_back_and_corners(at_work, call):
     send(at_work, call, HARD)
     assert "no after-map yet" in end(at_work, call)

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST
 from kettle.errors import InputError
 from kettle.ice import map as ice
 from kettle.ice import melt as core
-from kettle.units import format_number
+from kettle.units import format_number, parse_entry
 from web.logbook.actions import melt as actions
 from web.logbook.actions.keep_ice_map import keep_ice_map
 from web.logbook.ice_shown import Shown
@@ -46,7 +46,9 @@ def melt_context(request, standing, **extra):
     supply = _one_of(request.GET.get("supply"), core.SUPPLIES, SUPPLY)
     coil_place = _one_of(request.GET.get("coil_place"), core.COIL_PLACES, COIL_PLACE if standing.unit.walk_in else "in_cabinet")
     mass = standing.ice.mass_lb
-    made = core.plans(facts, mass or (0.0, 0.0), call.unit.face_ft2 * standing.unit.evaporators, supply, coil_place)
+    pour, pour_error = _pour_rate(request.GET.get("pour", ""))
+    face_ft2 = call.unit.face_ft2 * standing.unit.evaporators
+    made = core.plans(facts, mass or (0.0, 0.0), face_ft2, supply, coil_place, pour)
     melts = call.melts.filter(undone_at=None).select_related("by")
     running = melts.filter(ended_at=None).last()
     return {
@@ -55,6 +57,8 @@ def melt_context(request, standing, **extra):
         "missing": core.must_come_first(facts),
         "plans": [(p, _span(p.minutes, "min"), _span(p.water_gal, "gal")) if mass else (p, "", "") for p in made],
         "ice_words": _span(mass, "lb"),
+        "pour": request.GET.get("pour", ""),
+        "pour_error": pour_error,
         "supply": supply,
         "supplies": core.SUPPLIES.items(),
         "coil_place": coil_place,
@@ -67,6 +71,19 @@ def melt_context(request, standing, **extra):
         "typed_reason": "",
         **extra,
     }
+
+
+def _pour_rate(typed):
+    """The pour rate typed, gal/min, None where the method's own counts; and what is wrong with it."""
+    if not typed.strip():
+        return None, ""
+    try:
+        rate = parse_entry(typed, "gal/min")
+        return core.check_pour_rate(rate), ""
+    except InputError as error:
+        low, high = core.POUR_GPM
+        text = str(error)
+        return None, text if "outside" in text else f"Pour rate: {text}; allowed {low:g} to {high:g} gal/min"
 
 
 def _one_of(word, allowed, otherwise):

@@ -207,6 +207,14 @@ def mass_lb(drawn: IceMap, coil_face_ft2: float) -> tuple[float, float]:
     return low, high
 
 
+def total_mass_lb(maps: Sequence[tuple[IceMap, float]]) -> tuple[float, float] | None:
+    """Return the least and most mass of ice on several coils, lb, from (map, face in ft²); None without a map."""
+    if not maps:
+        return None
+    masses = [mass_lb(drawn, coil_face_ft2) for drawn, coil_face_ft2 in maps]
+    return sum(low for low, _ in masses), sum(high for _, high in masses)
+
+
 def read(drawn: IceMap, coil_face_ft2: float) -> Reading:
     """Read a map: share covered, mass, what it stands for as observations, the pattern and the places beyond the coil."""
     pattern = next(pattern for pattern in PATTERNS if pattern.fits(drawn))

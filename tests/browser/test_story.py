@@ -193,3 +193,17 @@ def test_words_take_several_lines_and_are_kept_as_they_are_left(open_stop):
         page.get_by_label("Complaint").focus()
     page.reload()
     expect(page.get_by_label("What changed lately")).to_have_value("New clock.\nThe owner set it.")
+
+
+@ONE_SCREEN
+def test_a_field_left_as_it_was_is_not_sent(open_stop):
+    page = open_stop("Freezer 1", "read")
+    field = page.locator("[name=suction_psig]")
+    before = Reading.objects.count()
+    field.focus()
+    page.keyboard.press("End")
+    page.keyboard.type("5")
+    page.keyboard.press("Backspace")
+    field.blur()
+    assert page.evaluate("Object.keys(localStorage).filter((key) => key.startsWith('kettle-draft'))") == []
+    assert Reading.objects.count() == before

@@ -62,6 +62,12 @@ def test_mass_by_hand():
     assert ice.mass_lb(ice.parse([BARE] * 5, {}), 8.0) == (0.0, 0.0)
 
 
+def test_the_ice_of_two_coils_adds_up():
+    hard, bare = ice.parse(["i" * 10] * 5, {}), ice.parse([BARE] * 5, {})
+    assert ice.total_mass_lb([(hard, 8.0), (hard, 4.0), (bare, 8.0)]) == pytest.approx((12.83 * 1.5, 33.0 * 1.5), abs=0.02)
+    assert ice.total_mass_lb([]) is None
+
+
 @given(st.lists(st.text(alphabet=".lhis", min_size=10, max_size=10), min_size=5, max_size=5))
 def test_any_map_is_read_and_more_ice_never_weighs_less(rows):
     drawn = ice.parse(rows, {})

@@ -31,10 +31,8 @@ class IceMaps:
     @property
     def mass_lb(self):
         """The ice to melt: all coils of the before-maps together, lb low and high; None without a map."""
-        before = [shown(d) for (stage, _), d in self.stored.items() if stage == "before"]
-        if not before:
-            return None
-        return tuple(sum(s.reading.mass_lb[end] for s in before) for end in (0, 1))
+        before = [d for (stage, _), d in self.stored.items() if stage == "before"]
+        return ice.total_mass_lb([(ice.parse(d.rows, d.places), d.face_ft2) for d in before])
 
     @property
     def pairs(self):

@@ -11,6 +11,13 @@
     if (event.target.matches("#work [data-draft]")) localStorage.setItem(PREFIX + event.target.name, event.target.value);
   });
 
+  /* Left as it was found: nothing to send. */
+  document.addEventListener("focusout", (event) => {
+    if (event.target.matches("#work [data-draft]") && event.target.value === event.target.defaultValue) {
+      localStorage.removeItem(PREFIX + event.target.name);
+    }
+  });
+
   /* The server answered for a key, stored or refused with a message: the draft has done its work. */
   document.addEventListener("htmx:afterRequest", (event) => {
     const key = event.detail.requestConfig?.elt?.name;

@@ -3,34 +3,58 @@
 Run from the project folder with the test requirements installed: python tools/generate_saturation.py
 """
 
+import itertools
 import json
 import math
+from collections.abc import Callable
 from pathlib import Path
+from typing import NamedTuple
 
 import CoolProp
 from CoolProp import AbstractState
+from CoolProp.CoolProp import PropsSI, apply_simple_mixing_rule, get_fluid_param_string
 
 TARGET = Path(__file__).parent.parent / "kettle" / "refrigerants" / "data" / "saturation.json"
 PA_PER_PSI = 6894.757293
+KG_M3_PER_LB_FT3 = 16.018463
+J_KG_PER_BTU_LB = 2326.0
+J_KGK_PER_BTU_LBF = 4186.8
 RANKINE = 459.67
 LOW_F, HIGH_F, STEP_F = -80, 150, 2
 # A table starts above the triple point and ends this far below the critical point.
 MARGIN_F = 2
 # As far as a solved neighbour is looked for across a gap.
 WIDEST_GAP_F = 30
-# name on the plate: (name in CoolProp, safety class of ASHRAE 34). R-401A, R-402A, R-408A, R-409A and R-438A need binary
-# pairs that the source does not have.
-REFRIGERANTS = {
+# Enthalpy is counted from saturated liquid at this temperature, as the trade's tables do.
+DATUM_F = -40
+# For a pair of refrigerants nobody fitted, the source's own simple rule; the file names every such pair.
+MIXING_RULE = "linear"
+
+
+class Blend(NamedTuple):
+    """A blend by its parts and their mass shares (ASHRAE 34), where the source has no recipe of its own."""
+
+    parts: tuple[str, ...]
+    shares: tuple[float, ...]
+
+
+# name on the plate: (name in CoolProp or the recipe, safety class of ASHRAE 34)
+REFRIGERANTS: dict[str, tuple[str | Blend, str]] = {
     "R-12": ("R12", "A1"),
     "R-22": ("R22", "A1"),
     "R-134a": ("R134a", "A1"),
     "R-290": ("Propane", "A3"),
+    "R-401A": (Blend(("R22", "R152A", "R124"), (53, 13, 34)), "A1"),
+    "R-402A": (Blend(("R125", "n-Propane", "R22"), (60, 2, 38)), "A1"),
     "R-404A": ("R404A.mix", "A1"),
     "R-407A": ("R407A.mix", "A1"),
     "R-407C": ("R407C.mix", "A1"),
     "R-407F": ("R407F.mix", "A1"),
+    "R-408A": (Blend(("R125", "R143a", "R22"), (7, 46, 47)), "A1"),
+    "R-409A": (Blend(("R22", "R124", "R142b"), (60, 25, 15)), "A1"),
     "R-410A": ("R410A.mix", "A1"),
     "R-422D": ("R422D.mix", "A1"),
+    "R-438A": (Blend(("R32", "R125", "R134a", "n-Butane", "Isopentane"), (8.5, 45, 44.2, 1.7, 0.6)), "A1"),
     "R-448A": ("R448A.mix", "A1"),
     "R-449A": ("R449A.mix", "A1"),
     "R-450A": ("R450A.mix", "A1"),
@@ -45,36 +69,74 @@ REFRIGERANTS = {
     "R-744": ("CarbonDioxide", "A1"),
     "R-1234yf": ("R1234yf", "A2L"),
 }
+# Pairs found without fitted parameters so far; the source remembers a rule once it is applied.
+ESTIMATED: set[tuple[str, str]] = set()
+# What is tabled: column -> (quality, value in trade units, whether it is bridged as a logarithm over 1/T, digits).
+COLUMNS: dict[str, tuple[float, Callable[[AbstractState], float], bool, int]] = {
+    "bubble_psia": (0.0, lambda s: s.p() / PA_PER_PSI, True, 4),
+    "dew_psia": (1.0, lambda s: s.p() / PA_PER_PSI, True, 4),
+    "liquid_lb_ft3": (0.0, lambda s: s.rhomass() / KG_M3_PER_LB_FT3, False, 3),
+    "vapor_lb_ft3": (1.0, lambda s: s.rhomass() / KG_M3_PER_LB_FT3, True, 5),
+    "liquid_btu_lb": (0.0, lambda s: s.hmass() / J_KG_PER_BTU_LB, False, 3),
+    "vapor_btu_lb": (1.0, lambda s: s.hmass() / J_KG_PER_BTU_LB, False, 3),
+    "liquid_btu_lbf": (0.0, lambda s: s.cpmass() / J_KGK_PER_BTU_LBF, False, 5),
+    "vapor_btu_lbf": (1.0, lambda s: s.cpmass() / J_KGK_PER_BTU_LBF, False, 5),
+}
 
 
-def solved_psia(state: AbstractState, quality: float, temperature_f: float) -> float | None:
-    """Return the saturation pressure in psia at vapour quality 0 (bubble) or 1 (dew), None where the solver fails."""
+def state_of(fluid: str | Blend) -> tuple[AbstractState, list[str]]:
+    """Return a state of the fluid, and the pairs of it whose mixing is estimated rather than fitted to measurements."""
+    if isinstance(fluid, str):
+        return AbstractState("HEOS", fluid), []
+    estimated = []
+    for one, other in itertools.combinations(fluid.parts, 2):
+        numbers = (get_fluid_param_string(part, "CAS") for part in (one, other))
+        try:
+            apply_simple_mixing_rule(*numbers, MIXING_RULE)
+        except ValueError as error:
+            if "already in binary interaction map" not in str(error):
+                raise
+        else:
+            ESTIMATED.add((one, other))
+        if (one, other) in ESTIMATED:
+            estimated.append(f"{one} with {other}")
+    moles = [share / PropsSI("M", part) for part, share in zip(fluid.parts, fluid.shares, strict=True)]
+    state = AbstractState("HEOS", "&".join(fluid.parts))
+    state.set_mole_fractions([mole / sum(moles) for mole in moles])
+    return state, estimated
+
+
+def solved(state: AbstractState, column: str, temperature_f: float) -> float | None:
+    """Return a column's value at a temperature, None where the source's solver fails."""
+    quality, value, _, _ = COLUMNS[column]
     try:
         state.update(CoolProp.QT_INPUTS, quality, (temperature_f + RANKINE) / 1.8)
     except ValueError:
         return None
-    return float(state.p()) / PA_PER_PSI
+    return float(value(state))
 
 
-def saturation_psia(state: AbstractState, quality: float, temperature_f: float) -> float:
-    """Return the saturation pressure in psia, bridging the gaps the mixture solver leaves.
+def tabled(state: AbstractState, column: str, temperature_f: float) -> float:
+    """Return a column's value at a temperature, bridging the gaps the mixture solver leaves.
 
-    A gap is closed by the cubic through the four nearest solved temperatures, ln p over 1/T.
+    A gap is closed by the cubic through the four nearest solved temperatures: ln of the value over 1/T for pressures
+    and vapour density, the value over T for the rest.
     """
-    solved = solved_psia(state, quality, temperature_f)
-    if solved is not None:
-        return solved
+    found = solved(state, column, temperature_f)
+    if found is not None:
+        return found
+    logarithmic = COLUMNS[column][2]
     near: list[tuple[float, float]] = []
     for distance in range(STEP_F, WIDEST_GAP_F + 1, STEP_F):
         for neighbour in (temperature_f - distance, temperature_f + distance):
-            pressure = solved_psia(state, quality, neighbour) if len(near) < 4 else None
-            if pressure is not None:
-                near.append((1.0 / (neighbour + RANKINE), math.log(pressure)))
+            value = solved(state, column, neighbour) if len(near) < 4 else None
+            if value is not None:
+                near.append((1.0 / (neighbour + RANKINE), math.log(value)) if logarithmic else (neighbour, value))
     if len(near) < 4:
-        raise ValueError(f"no saturation state near {temperature_f} °F, quality {quality}")
-    x = 1.0 / (temperature_f + RANKINE)
-    terms = (y * math.prod((x - xj) / (xi - xj) for xj, _ in near if xj != xi) for xi, y in near)
-    return math.exp(sum(terms))
+        raise ValueError(f"no saturation state near {temperature_f} °F for {column}")
+    x = 1.0 / (temperature_f + RANKINE) if logarithmic else temperature_f
+    bridged = sum(y * math.prod((x - xj) / (xi - xj) for xj, _ in near if xj != xi) for xi, y in near)
+    return math.exp(bridged) if logarithmic else bridged
 
 
 def temperatures_of(state: AbstractState) -> range:
@@ -87,22 +149,31 @@ def temperatures_of(state: AbstractState) -> range:
     return range(low, high + 1, STEP_F)
 
 
-def main() -> None:
-    """Write the table: psia of bubble and dew at every STEP_F of each refrigerant's range."""
-    table = {
-        "source": f"CoolProp {CoolProp.__version__}, HEOS equations of state and mixture models",
-        "step_f": STEP_F,
-        "refrigerants": {},
+def entry_of(fluid: str | Blend, safety_class: str) -> dict[str, object]:
+    """Return one refrigerant's part of the file."""
+    state, estimated = state_of(fluid)
+    temperatures = temperatures_of(state)
+    columns = {}
+    for column, (_, _, _, digits) in COLUMNS.items():
+        datum = tabled(state, "liquid_btu_lb", DATUM_F) if column.endswith("_btu_lb") else 0.0
+        columns[column] = [round(tabled(state, column, t) - datum, digits) for t in temperatures]
+    return {
+        "safety_class": safety_class,
+        "molar_mass": round(state.molar_mass() * 1000, 3),
+        "estimated": estimated,
+        "low_f": temperatures[0],
+        **columns,
     }
-    for name, (fluid, safety_class) in REFRIGERANTS.items():
-        state = AbstractState("HEOS", fluid)
-        temperatures = temperatures_of(state)
-        table["refrigerants"][name] = {
-            "safety_class": safety_class,
-            "low_f": temperatures[0],
-            "bubble_psia": [round(saturation_psia(state, 0.0, t), 4) for t in temperatures],
-            "dew_psia": [round(saturation_psia(state, 1.0, t), 4) for t in temperatures],
-        }
+
+
+def main() -> None:
+    """Write the table: every column at every STEP_F of each refrigerant's range."""
+    table = {
+        "source": f"CoolProp {CoolProp.__version__}, HEOS equations of state and mixture models; "
+        f"pairs named under “estimated” by its {MIXING_RULE} mixing rule",
+        "step_f": STEP_F,
+        "refrigerants": {name: entry_of(*entry) for name, entry in REFRIGERANTS.items()},
+    }
     TARGET.write_text(json.dumps(table, indent=None, separators=(",", ":")) + "\n")
 
 

@@ -7,9 +7,10 @@ from pathlib import Path
 from typing import NoReturn
 
 from kettle import case, refrigerants
+from kettle.coils import judge_coil
 from kettle.errors import InputError
-from kettle.judge import Judgement, judge, quantity_name
-from kettle.units import format_number, format_value, parse_entry
+from kettle.judge import Judgement, quantity_name
+from kettle.units import TRADE, format_number
 
 
 class _OneLineParser(argparse.ArgumentParser):
@@ -42,7 +43,7 @@ def _judge(source: str, as_json: bool) -> str:
     except OSError as error:
         raise InputError(f"{source}: {error.strerror}") from None
     read = case.read(text)
-    judgement = judge(read.resolved(), read.standing())
+    judgement = judge_coil(read.resolved(), read.coils(), ages_by_coil=read.coil_ages_min())
     if as_json:
         return json.dumps(case.answer(judgement), indent=2, ensure_ascii=False)
     return _in_words(judgement)
@@ -50,7 +51,7 @@ def _judge(source: str, as_json: bool) -> str:
 
 def _in_words(judgement: Judgement) -> str:
     unit = judgement.facts.unit
-    lines = [f"{unit.name or 'Unit'}: {unit.build}, {unit.refrigerant.name}, set {format_value(unit.set_f, '°F', 0)}"]
+    lines = [f"{unit.name or 'Unit'}: {unit.build}, {unit.refrigerant.name}, set {TRADE.text(unit.set_f, '°F', 0)}"]
     judged = {v.quantity: v for v in judgement.verdicts}
     for key, value in judgement.facts.derived.items():
         label, measure, decimals = quantity_name(key)
@@ -59,7 +60,7 @@ def _in_words(judgement: Judgement) -> str:
         if verdict is not None:
             low, high = format_number(verdict.low, 0), format_number(verdict.high, 0)
             band = f"  {verdict.state}, band {low} to {high}, trust {verdict.trust}"
-        lines.append(f"  {label:18} {format_number(value, decimals):>7} {measure:5}{band}")
+        lines.append(f"  {label:18} {format_number(value, decimals):>7} {TRADE.label(measure):5}{band}")
     lines += [f"Problem: {problem.text}" for problem in judgement.problems]
     lines += [f"Must wait: {hold.title}. {hold.text}; until {hold.until}" for hold in judgement.holds]
     lines.append("Suspects:" if judgement.has_evidence else "Suspects, before anything was seen:")
@@ -78,21 +79,21 @@ def _saturation(arguments: argparse.Namespace) -> str:
     if not -1500 <= altitude <= 20000:
         raise InputError(f"altitude {altitude:g} ft is outside -1500 to 20000 ft")
     if arguments.psig is not None:
-        pressure = parse_entry(arguments.psig, "psig")
+        pressure = TRADE.parse(arguments.psig, "psig")
         dew, bubble = refrigerant.dew_f(pressure, altitude), refrigerant.bubble_f(pressure, altitude)
         found = {"psig": pressure, "dew_f": dew, "bubble_f": bubble, "glide_f": dew - bubble}
-        words = f"{format_value(pressure, 'psig')}: dew {format_value(dew, '°F')}, bubble {format_value(bubble, '°F')}"
+        words = f"{TRADE.text(pressure, 'psig')}: dew {TRADE.text(dew, '°F')}, bubble {TRADE.text(bubble, '°F')}"
     else:
-        temperature = parse_entry(arguments.f, "°F")
+        temperature = TRADE.parse(arguments.f, "°F")
         dew, bubble = refrigerant.dew_psig(temperature, altitude), refrigerant.bubble_psig(temperature, altitude)
         # Glide at one temperature: how far apart the two lines lie at the dew pressure.
         glide = temperature - refrigerant.bubble.temperature_f_at(refrigerant.dew.psia_at(temperature))
         found = {"f": temperature, "dew_psig": dew, "bubble_psig": bubble, "glide_f": glide}
-        words = f"{format_value(temperature, '°F')}: dew {format_value(dew, 'psig')}, bubble {format_value(bubble, 'psig')}"
+        words = f"{TRADE.text(temperature, '°F')}: dew {TRADE.text(dew, 'psig')}, bubble {TRADE.text(bubble, 'psig')}"
     if arguments.json:
         exact = {key: round(value, 3) + 0.0 for key, value in found.items()}
         return json.dumps({"refrigerant": refrigerant.name, "altitude_ft": altitude, **exact}, ensure_ascii=False)
-    return f"{refrigerant.name} at {words}, glide {format_value(found['glide_f'], '°F')}"
+    return f"{refrigerant.name} at {words}, glide {TRADE.text(found['glide_f'], '°F diff')}"
 
 
 def main(arguments: list[str] | None = None) -> int:

@@ -7,13 +7,27 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
+from kettle import amps, observations
+from kettle.errors import InputError
 from kettle.facts import Facts
-from kettle.unit import Unit
+from kettle.quantities import QUANTITIES
+from kettle.unit import CHOICES, Unit
+from kettle.units import TRADE, ShownUnits
 
 Band = tuple[float, float]
 TRUST: Final = ("none", "weak", "good")
 IMPOSSIBLE_SUPERHEAT_F: Final = -3.0
 GROSS_BANDS: Final = 1.0
+# A head control is taken to hold about this condensing temperature in cold weather.
+HELD_SCT_F: Final = 85.0
+HELD_WITHIN_F: Final = 10.0
+FAR_PROBE_GAIN_F: Final = 30.0
+# Amps are judged within this share of what is expected at the evaporating temperature, up to a little over rated.
+AMPS_SHARES: Final = (0.78, 1.2)
+MOST_AMPS_PCT: Final = 105.0
+USUAL_SCT_F: Final = 105.0
+# No band of a quantity worked out reaches further than this either way.
+WIDEST_BAND: Final = 500.0
 SUPERHEATS: Final = ("superheat_evap_f", "superheat_comp_f")
 
 
@@ -59,10 +73,15 @@ COMMON: Final[dict[str, Band]] = {
     "receiver_level_pct": (20, 85),
     "pump_down_low_psig": (-14.7, 5),
     "evap_fan_supply_v": (90, 600),
+    "approach_f": (4, 14),
+    "rise_f": (6, 16),
 }
 # By moment: how far the edges move (low, high) and the most the verdict is then trusted.
 BY_MOMENT: Final[dict[str, dict[str, tuple[float, float, str]]]] = {
     "just_started": dict.fromkeys((*SUPERHEATS, "td_f", "split_f", "subcooling_f", "amps_pct"), (0, 10, "none")),
+    "after_defrost": {
+        "superheat_evap_f": (0, 6, "weak"), "superheat_comp_f": (0, 8, "weak"), "td_f": (0, 6, "weak"),
+        "box_temp_f": (0, 6, "weak"), "amps_pct": (0, 12, "weak")},
     "pull_down": {
         "superheat_evap_f": (0, 6, "weak"), "superheat_comp_f": (0, 8, "weak"), "td_f": (0, 6, "weak"),
         "split_f": (0, 6, "weak"), "amps_pct": (0, 15, "weak")},
@@ -73,8 +92,9 @@ BY_MOMENT: Final[dict[str, dict[str, tuple[float, float, str]]]] = {
 MOMENT_WORDS: Final = {
     "just_started": "under 15 min since start, door, defrost or adjustment",
     "pull_down": "box far above set: pull-down",
-    "low_ambient": "cold outside, under 60 °F",
-    "high_ambient": "hot outside, over 100 °F",
+    "after_defrost": "a defrost ended a short while ago",
+    "low_ambient": "cold outside",
+    "high_ambient": "hot outside",
     "steady": "box near set",
 }
 
@@ -103,7 +123,12 @@ TRUST_RULES: Final = (
               lambda f: f.unit.metering == "cap_tube"),
     TrustRule(("superheat_comp_f",), "weak", "lines often share insulation: TD and suction first",
               lambda f: f.unit.kind.code.startswith("reach_in")),
-    TrustRule(("amps_pct",), "weak", "rated amps are for a warmer coil", lambda f: True),
+    TrustRule(("superheat_comp_f",), "weak", "long or bare suction line: the probe is far from the coil",
+              lambda f: f.derived.get("line_gain_f", 0.0) > FAR_PROBE_GAIN_F),
+    TrustRule(("td_f",), "good", "glide: taken from dew; the coil's mean lies lower", lambda f: f.unit.refrigerant.glides),
+    TrustRule((*SUPERHEATS, "td_f", "subcooling_f", "split_f", "approach_f"), "weak", "this blend's pressures are estimated",
+              lambda f: bool(f.unit.refrigerant.estimated)),
+    TrustRule(("amps_pct",), "weak", "rated amps are for a warmer coil, and SST is not known", lambda f: "sst_f" not in f.derived),
     TrustRule(("discharge_line_f",), "weak", "rule of thumb", lambda f: True),
 )
 # fmt: on
@@ -119,7 +144,10 @@ def coil_iced(facts: Facts) -> bool:
 
 @dataclass(frozen=True)
 class Verdict:
-    """One quantity against its band: state low, ok, high or impossible; trust good, weak or none; why in words."""
+    """One quantity against its band: state low, ok, high or impossible; trust good, weak or none; why in words.
+
+    `spread` is half the width of an estimate by touch, 0 for what was measured.
+    """
 
     quantity: str
     value: float
@@ -128,6 +156,7 @@ class Verdict:
     state: str
     trust: str
     why: str
+    spread: float = 0.0
 
 
 def default_band(unit: Unit, quantity: str) -> Band | None:
@@ -144,12 +173,39 @@ def default_band(unit: Unit, quantity: str) -> Band | None:
     return COMMON.get(quantity, table.get(quantity))
 
 
+def banded() -> tuple[str, ...]:
+    """Return every quantity or observed figure that can have a band, in the order they are judged."""
+    named = {quantity for table in BY_KIND.values() for quantity in table if quantity not in CHOICES["metering"]}
+    order = dict.fromkeys((*COIL_QUANTITIES, "split_f", "subcooling_f", "amps_pct", "box_temp_f", *COMMON))
+    return tuple(dict.fromkeys((*order, *sorted(named))))
+
+
+def unit_of(quantity: str) -> str:
+    """Return the stored unit of a quantity that can have a band; InputError for one that can not."""
+    if quantity not in banded():
+        raise InputError(f"“{quantity[:40]}” has no band")
+    return QUANTITIES[quantity].unit if quantity in QUANTITIES else observations.get(quantity).unit
+
+
+def check_band(quantity: str, low: float, high: float, shown: ShownUnits = TRADE) -> Band:
+    """Return the ends of a band if they are one; InputError names what is wrong, with range and unit."""
+    unit = unit_of(quantity)
+    if not low < high:
+        raise InputError(f"From must lie below To: {shown.span(low, high, unit, 1)} is no band")
+    entry = observations.REGISTRY.get(quantity)
+    floor, ceiling = (entry.low, entry.high) if entry is not None else (-WIDEST_BAND, WIDEST_BAND)
+    if low < floor or high > ceiling:
+        raise InputError(f"{shown.span(low, high, unit, 1)} is outside {shown.span(floor, ceiling, unit, 0)}")
+    return low, high
+
+
 def verdicts(facts: Facts) -> list[Verdict]:
     """Return the verdict on every quantity or observed figure that has a band, in the order of the tables."""
-    order = dict.fromkeys((*COIL_QUANTITIES, "split_f", "subcooling_f", "amps_pct", "box_temp_f", *COMMON))
     found = []
-    for quantity in order:
+    for quantity in banded():
         value = facts.derived.get(quantity, facts.number(quantity))
+        if value is None and quantity in facts.felt:
+            value = facts.felt[quantity].value
         band = default_band(facts.unit, quantity)
         if value is not None and band is not None:
             found.append(_verdict(facts, quantity, value, band))
@@ -159,10 +215,7 @@ def verdicts(facts: Facts) -> list[Verdict]:
 def _verdict(facts: Facts, quantity: str, value: float, band: Band) -> Verdict:
     own = quantity in facts.unit.bands
     reasons = ["this unit's own band" if own else f"{facts.unit.build}"]
-    moment = facts.moment
-    low_shift, high_shift, trust = BY_MOMENT[moment].get(quantity, (0.0, 0.0, "good"))
-    low, high = band[0] + low_shift, band[1] + high_shift
-    reasons.append(MOMENT_WORDS[moment])
+    low, high, trust = _at_this_moment(facts, quantity, band, reasons)
     if trust == "weak" and max(low - value, value - high) > GROSS_BANDS * (band[1] - band[0]):
         # A gross fault may be named at any moment that has settled at all.
         trust = "good"
@@ -171,8 +224,45 @@ def _verdict(facts: Facts, quantity: str, value: float, band: Band) -> Verdict:
         if quantity in rule.quantities and rule.applies(facts):
             trust = min(trust, rule.trust, key=TRUST.index)
             reasons.append(rule.why)
+    old = [observations.get(key).label.lower() for key in _rests_on(facts, quantity) if facts.is_old(key)]
+    if old:
+        trust = min(trust, "weak", key=TRUST.index)
+        reasons.append(f"old reading: {', '.join(old)}")
+    felt = facts.felt.get(quantity)
+    if felt is not None:
+        trust = min(trust, "weak", key=TRUST.index)
+        reasons.append(f"{felt.why}, give or take {facts.shown.text(felt.spread, '°F diff', 0)}")
     state = "low" if value < low else "high" if value > high else "ok"
     if quantity in SUPERHEATS and value < IMPOSSIBLE_SUPERHEAT_F:
         state, trust = "impossible", "none"
         reasons.append("superheat below zero cannot be: a reading is off")
-    return Verdict(quantity, value, low, high, state, trust, ", ".join(reasons))
+    return Verdict(quantity, value, low, high, state, trust, ", ".join(reasons), felt.spread if felt is not None else 0.0)
+
+
+def _at_this_moment(facts: Facts, quantity: str, band: Band, reasons: list[str]) -> tuple[float, float, str]:
+    """The band's edges now and the most its verdict is trusted; what moved them is added to the reasons."""
+    moment = facts.moment
+    low_shift, high_shift, trust = BY_MOMENT[moment].get(quantity, (0.0, 0.0, "good"))
+    low, high = band[0] + low_shift, band[1] + high_shift
+    reasons.append(MOMENT_WORDS[moment])
+    ambient, sst = facts.number("ambient_f"), facts.derived.get("sst_f")
+    if quantity == "split_f" and facts.unit.head_control != "none" and ambient is not None:
+        held = HELD_SCT_F + HELD_WITHIN_F - ambient
+        if held > high:
+            high = held
+            reasons.append("the head control holds the condensing temperature up")
+    if quantity == "amps_pct" and sst is not None and quantity not in facts.unit.bands:
+        split = default_band(facts.unit, "split_f")
+        sct = USUAL_SCT_F if ambient is None or split is None else ambient + (split[0] + split[1]) / 2
+        expected = amps.expected_share_pct(facts.unit.refrigerant, sst, sct, facts.unit.kind.freezer)
+        low, high = AMPS_SHARES[0] * expected, min(AMPS_SHARES[1] * expected + high_shift, MOST_AMPS_PCT + high_shift)
+        reasons.append(f"about {expected:.0f} % of rated expected at SST {facts.shown.text(sst, '°F', 0)}")
+    return low, high, trust
+
+
+def _rests_on(facts: Facts, quantity: str) -> tuple[str, ...]:
+    """The observations a quantity rests on."""
+    needs = QUANTITIES[quantity].needs if quantity in QUANTITIES else (quantity,)
+    if "box_temp_f" in needs and "return_air_f" in facts.seen:
+        needs = tuple("return_air_f" if key == "box_temp_f" else key for key in needs)
+    return needs

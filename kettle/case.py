@@ -12,11 +12,12 @@ from typing import Annotated, Any, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
 
-from kettle import observations, readings, refrigerants
-from kettle.bands import BY_KIND, COMMON
+from kettle import observations, refrigerants
+from kettle.bands import banded
 from kettle.errors import InputError
 from kettle.judge import Judgement
 from kettle.observations import Value
+from kettle.quantities import QUANTITIES
 from kettle.unit import CHOICES, LIMITS, Unit, UnitSpec, check_choice, check_figure, resolve
 
 FORMAT: Final = "orange-kettle/case"
@@ -75,7 +76,7 @@ class CaseUnit(_Strict):
     @classmethod
     def _sound_bands(cls, value: dict[str, list[float]]) -> dict[str, list[float]]:
         for quantity, (low, high) in value.items():
-            known = _banded()
+            known = sorted(banded())
             if quantity not in known:
                 near = difflib.get_close_matches(quantity, known, n=1, cutoff=0.0)[0]
                 raise ValueError(f"“{quantity[:40]}” has no band; the nearest that has is “{near}”")
@@ -127,6 +128,10 @@ class CaseObservation(_Strict):
             raise ValueError(f"{self.key} belongs to the whole unit: leave out “on”")
         return self
 
+    def belongs_to(self, evaporator: int) -> bool:
+        """Whether it is seen from an evaporator: of the whole unit, or of that coil; left out, it is the first."""
+        return not observations.get(self.key).per_evaporator or (self.on or 1) == evaporator
+
     @property
     def checked(self) -> Value:
         """The value in its stored form."""
@@ -169,7 +174,23 @@ class Case(_Strict):
 
     def standing(self, evaporator: int = 1) -> dict[str, Value]:
         """Return what stands, key -> value, the latest of each key, as seen from one evaporator (1 is the first)."""
-        return {entry.key: entry.checked for entry in self.in_order() if entry.on in (None, evaporator)}
+        return {entry.key: entry.checked for entry in self.in_order() if entry.belongs_to(evaporator)}
+
+    def coils(self) -> list[dict[str, Value]]:
+        """Return what stands on each evaporator, in their order."""
+        return [self.standing(number) for number in range(1, (self.unit.evaporators or 1) + 1)]
+
+    def coil_ages_min(self) -> list[dict[str, float]]:
+        """Return how old each standing observation was when the last one was taken, minutes, where times are given."""
+        latest = max((entry.at for entry in self.observations if entry.at is not None), default=None)
+        return [
+            {
+                entry.key: (latest - entry.at).total_seconds() / 60.0
+                for entry in self.in_order()
+                if latest is not None and entry.at is not None and entry.belongs_to(number)
+            }
+            for number in range(1, (self.unit.evaporators or 1) + 1)
+        ]
 
 
 def read(source: str | bytes) -> Case:
@@ -224,7 +245,7 @@ def schema() -> dict[str, Any]:
 def answer(judgement: Judgement) -> dict[str, Any]:
     """Return a judgement as the object that `judge --json` prints."""
     return {
-        "derived": {key: round(value, readings.QUANTITIES[key].decimals) for key, value in judgement.facts.derived.items()},
+        "derived": {key: round(value, QUANTITIES[key].decimals) for key, value in judgement.facts.derived.items()},
         "verdicts": [
             {
                 "quantity": v.quantity,
@@ -257,11 +278,6 @@ def answer(judgement: Judgement) -> dict[str, Any]:
         ],
         "assumed": list(judgement.assumed),
     }
-
-
-def _banded() -> list[str]:
-    named = {quantity for table in BY_KIND.values() for quantity in table if quantity not in CHOICES["metering"]}
-    return sorted({*named, *COMMON, "superheat_evap_f"})
 
 
 def _refuse_constant(name: str) -> float:

@@ -3,20 +3,41 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from kettle import observations
 from kettle.observations import Value
 from kettle.unit import Unit
+from kettle.units import TRADE, ShownUnits
 
 PULL_DOWN_F = 5.0
 SETTLING_MIN = 15.0
+AFTER_DEFROST_MIN = 45.0
+COLD_OUTSIDE_F = 60.0
+HOT_OUTSIDE_F = 100.0
+
+
+@dataclass(frozen=True)
+class Felt:
+    """A quantity estimated without the instrument it needs: its middle, half its width, and what it rests on."""
+
+    value: float
+    spread: float
+    why: str
 
 
 @dataclass(frozen=True)
 class Facts:
-    """A unit, the observations that stand (key -> value) and the quantities worked out from them (key -> value)."""
+    """A unit, the observations that stand (key -> value) and the quantities worked out from them (key -> value).
+
+    `felt` holds quantities that are only estimated from touch, `ages_min` how old each observation is where times are
+    known, `shown` the units in which words about it are written.
+    """
 
     unit: Unit
     seen: Mapping[str, Value]
     derived: Mapping[str, float] = field(default_factory=dict)
+    felt: Mapping[str, Felt] = field(default_factory=dict)
+    ages_min: Mapping[str, float] = field(default_factory=dict)
+    shown: ShownUnits = TRADE
 
     def number(self, key: str) -> float | None:
         """Return an observed figure, None when it was not taken."""
@@ -29,6 +50,10 @@ class Facts:
         if isinstance(value, tuple):
             return any(word in value for word in words)
         return value in words
+
+    def is_old(self, key: str) -> bool:
+        """Whether an observation was taken longer ago than it stays fresh."""
+        return self.ages_min.get(key, 0.0) > observations.get(key).stays_fresh_min
 
     @property
     def box_over_set_f(self) -> float | None:
@@ -44,11 +69,14 @@ class Facts:
         settled, over, ambient = self.number("settled_min"), self.box_over_set_f, self.number("ambient_f")
         if settled is not None and settled < SETTLING_MIN:
             return "just_started"
+        since_defrost = self.number("since_defrost_min")
+        if since_defrost is not None and since_defrost < AFTER_DEFROST_MIN:
+            return "just_started" if since_defrost < SETTLING_MIN else "after_defrost"
         if over is not None and over > PULL_DOWN_F:
             return "pull_down"
         if ambient is not None and self.unit.condensing == "air":
-            if ambient < 60:
+            if ambient < COLD_OUTSIDE_F:
                 return "low_ambient"
-            if ambient > 100:
+            if ambient > HOT_OUTSIDE_F:
                 return "high_ambient"
         return "steady"

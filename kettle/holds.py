@@ -5,8 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.bands import coil_iced, default_band
-from kettle.facts import PULL_DOWN_F, SETTLING_MIN, Facts
-from kettle.units import format_number
+from kettle.facts import COLD_OUTSIDE_F, PULL_DOWN_F, SETTLING_MIN, Facts
 
 ACTIONS: Final = {
     "txv_adjust": "turning the valve stem",
@@ -47,11 +46,15 @@ def _box_far(f: Facts) -> str | None:
     over = f.box_over_set_f
     if over is None or over <= PULL_DOWN_F or f.unit.metering == "cap_tube":
         return None
-    return f"Box is {format_number(over, 0)} °F above set; superheat is tuned within {PULL_DOWN_F:.0f} °F of it"
+    return f"Box is {f.shown.text(over, '°F diff', 0)} above set; superheat is tuned within {f.shown.text(PULL_DOWN_F, '°F diff', 0)} of it"
 
 
 def _settling(f: Facts) -> str | None:
-    for key, since in (("settled_min", "start, door or defrost"), ("adjusted_min", "the valve was turned")):
+    for key, since in (
+        ("settled_min", "start or door"),
+        ("since_defrost_min", "the defrost"),
+        ("adjusted_min", "the valve was turned"),
+    ):
         minutes = f.number(key)
         if minutes is not None and minutes < SETTLING_MIN:
             return f"Only {minutes:.0f} min since {since}"
@@ -78,8 +81,8 @@ def _glass_alone(f: Facts) -> str | None:
             ("condenser coil", f.is_("condenser_coil", "clean", "dusty")),
             ("condenser fan", f.is_("condenser_fans", "running", "cycling") or f.unit.condensing == "water"),
             (
-                "air on the condenser over 60 °F",
-                (ambient is not None and ambient >= 60) or f.unit.condensing == "water",
+                f"air on the condenser over {f.shown.text(COLD_OUTSIDE_F, '°F', 0)}",
+                (ambient is not None and ambient >= COLD_OUTSIDE_F) or f.unit.condensing == "water",
             ),
             ("low subcooling or receiver level", _charge_shows_low(f)),
         )
@@ -101,13 +104,13 @@ def _critical_charge(f: Facts) -> str | None:
     over = f.box_over_set_f
     if outside_sound and over is not None and over > f.unit.differential_f:
         return None
-    return f"Critically charged, {charge:g} oz: every hose on and off costs gas. Outside evidence first"
+    return f"Critically charged, {f.shown.text(charge, 'oz', 1)}: every hose on and off costs gas. Outside evidence first"
 
 
 def _charge_by_weight(f: Facts) -> str | None:
     if f.unit.critical_charge_oz is None or f.unit.receiver or _critical_charge(f):
         return None
-    return f"Recover, evacuate, weigh in {f.unit.critical_charge_oz:g} oz, and only then judge the capillary tube"
+    return f"Recover, evacuate, weigh in {f.shown.text(f.unit.critical_charge_oz, 'oz', 1)}, and only then judge the capillary tube"
 
 
 def _bulb_first(f: Facts) -> str | None:
@@ -130,7 +133,7 @@ _RULES: Final = (
     HoldRule("condenser_fan_stopped", ("charge_judge", "charge_add"), "Charge", "the condenser fan runs the right way",
              lambda f: "Condenser fan is not moving air: put it right first"
              if f.is_("condenser_fans", "stopped", "reversed") else None),
-    HoldRule("box_far_from_set", ("txv_adjust",), "Valve stem", "the box is within 5 °F of set", _box_far),
+    HoldRule("box_far_from_set", ("txv_adjust",), "Valve stem", "the box is near set", _box_far),
     HoldRule("settling", ("txv_adjust", "superheat_judge"), "Tuning superheat", "15 min after the last disturbance", _settling),
     HoldRule("glass_alone", ("charge_add",), "Adding gas", "airflow, condensing and outdoor air are cleared and a second sign is low",
              _glass_alone),

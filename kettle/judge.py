@@ -18,8 +18,9 @@ from kettle.facts import Facts
 from kettle.holds import Hold
 from kettle.observations import Value
 from kettle.problems import Problem
+from kettle.quantities import QUANTITIES
 from kettle.unit import CHOICES, Unit
-from kettle.units import format_number
+from kettle.units import TRADE, ShownUnits
 
 TRUST_SHARE: Final = {"good": 1.0, "weak": 0.6, "none": 0.0}
 SHARPEST_EDGE: Final = 0.5
@@ -105,9 +106,12 @@ class _Feature:
     text: str
 
 
-def judge(unit: Unit, seen: Mapping[str, Value]) -> Judgement:
-    """Work out and judge a unit from the observations that stand (key -> checked value)."""
-    facts = Facts(unit, seen, readings.derive(unit, seen))
+def judge(unit: Unit, seen: Mapping[str, Value], ages_min: Mapping[str, float] | None = None, shown: ShownUnits = TRADE) -> Judgement:
+    """Work out and judge a unit from the observations that stand (key -> checked value).
+
+    `ages_min` gives their ages in minutes where times are known; `shown` the units the words are written in.
+    """
+    facts = readings.work_out(unit, seen, ages_min, shown)
     found = tuple(bands.verdicts(facts))
     in_force = tuple(holds.standing(facts))
     features = _features(facts, found)
@@ -137,13 +141,13 @@ def judge(unit: Unit, seen: Mapping[str, Value]) -> Judgement:
     )
 
 
-def membership(value: float, low: float, high: float) -> dict[str, float]:
+def membership(value: float, low: float, high: float, spread: float = 0.0) -> dict[str, float]:
     """Return how far a figure counts as low, ok and high (they sum to 1), softly around the edges of its band.
 
     The edges are logistic with a width of an eighth of the band, within what a field reading is good to: a reading on
-    an edge is half in, half out.
+    an edge is half in, half out. An estimate's spread (half its width) softens them further.
     """
-    width = min(max((high - low) / 8.0, SHARPEST_EDGE), SOFTEST_EDGE)
+    width = math.hypot(min(max((high - low) / 8.0, SHARPEST_EDGE), SOFTEST_EDGE), spread / 2.0)
 
     def over(edge: float) -> float:
         return 1.0 / (1.0 + math.exp(-max(-50.0, min(50.0, (value - edge) / width))))
@@ -153,13 +157,14 @@ def membership(value: float, low: float, high: float) -> dict[str, float]:
 
 
 def _features(facts: Facts, found: tuple[Verdict, ...]) -> list[_Feature]:
+    shown = facts.shown
     table = causes.usual(facts.unit)
     features = []
     for verdict in found:
         if verdict.quantity in table and verdict.state != "impossible":
             share = TRUST_SHARE[verdict.trust] * _echo_share(verdict.quantity, facts)
-            seen = membership(verdict.value, verdict.low, verdict.high)
-            features.append(_Feature(verdict.quantity, seen, share, _verdict_words(verdict)))
+            seen = membership(verdict.value, verdict.low, verdict.high, verdict.spread)
+            features.append(_Feature(verdict.quantity, seen, share, _verdict_words(verdict, shown)))
     for key, value in facts.seen.items():
         states = table.get(key)
         if states is None or isinstance(value, float):
@@ -181,18 +186,19 @@ def _echo_share(key: str, facts: Facts) -> float:
 
 def quantity_name(key: str) -> tuple[str, str, int]:
     """Return label, unit and decimals of a quantity worked out or of an observed figure."""
-    if key in readings.QUANTITIES:
-        quantity = readings.QUANTITIES[key]
+    if key in QUANTITIES:
+        quantity = QUANTITIES[key]
         return quantity.label, quantity.unit, quantity.decimals
     entry = observations.get(key)
     return entry.label, entry.unit, entry.decimals
 
 
-def _verdict_words(verdict: Verdict) -> str:
+def _verdict_words(verdict: Verdict, shown: ShownUnits) -> str:
     label, unit, decimals = quantity_name(verdict.quantity)
     where = {"low": "below", "high": "above", "ok": "inside"}[verdict.state]
-    low, high = format_number(verdict.low, 0), format_number(verdict.high, 0)
-    return f"{label} {format_number(verdict.value, decimals)} {unit} is {where} {low} to {high}"
+    about = "about " if verdict.spread else ""
+    low, high = (shown.figure(edge, unit, 0) for edge in (verdict.low, verdict.high))
+    return f"{label} {about}{shown.text(verdict.value, unit, 0 if about else decimals)} is {where} {low} to {high}"
 
 
 def _shape(table: Mapping[str, States], cause: Cause, unit: Unit, key: str) -> States:
@@ -287,7 +293,7 @@ def _next_checks(
     blocked = {action for hold in in_force for action in hold.blocks}
     checks: dict[str, Check] = {}
     for feature in shapes[""]:
-        needs = readings.QUANTITIES[feature].needs if feature in readings.QUANTITIES else (feature,)
+        needs = QUANTITIES[feature].needs if feature in QUANTITIES else (feature,)
         missing = [observations.get(key) for key in needs if key not in facts.seen]
         if not missing or (feature in bands.COIL_QUANTITIES and "superheat_judge" in blocked):
             continue

@@ -6,7 +6,7 @@ from typing import Final
 
 from kettle.bands import IMPOSSIBLE_SUPERHEAT_F, SUPERHEATS
 from kettle.facts import Facts
-from kettle.units import atmosphere_psia, format_number, format_value
+from kettle.units import atmosphere_psia
 
 CONTACT_ERROR_F: Final = 3.0
 
@@ -26,7 +26,7 @@ def _negative_superheat(f: Facts) -> list[Problem]:
         Problem(
             "negative_superheat",
             (lines[key], "suction_psig"),
-            f"Superheat works out at {format_number(f.derived[key])} °F, which cannot be. Liquid is at the probe and a "
+            f"Superheat works out at {f.shown.text(f.derived[key], '°F diff')}, which cannot be. Liquid is at the probe and a "
             "reading is off: check the refrigerant chosen, the probe's contact, the minus sign and the gauge zero",
         )
         for key in SUPERHEATS
@@ -46,23 +46,23 @@ def _impossible_pressure(f: Facts) -> list[Problem]:
         if value is None:
             continue
         if value < floor:
-            text = f"{label} {format_number(value)} psig is below a full vacuum here ({format_number(floor)} psig)"
+            text = f"{label} {f.shown.text(value, 'psig')} is below a full vacuum here ({f.shown.text(floor, 'psig')})"
             found.append(Problem("impossible_pressure", (key,), text))
         elif value > 0 and ("sst_f" if key == "suction_psig" else "sct_f") not in f.derived:
-            text = f"{label} {format_number(value)} psig is outside what {f.unit.refrigerant.name} shows in service"
+            text = f"{label} {f.shown.text(value, 'psig')} is outside what {f.unit.refrigerant.name} shows in service"
             found.append(Problem("impossible_pressure", (key,), text))
     if suction is not None and discharge is not None and _running(f) and discharge <= suction:
         text = "Discharge is not above suction with the compressor running: are the hoses the right way round?"
         found.append(Problem("impossible_pressure", ("suction_psig", "discharge_psig"), text))
     if _running(f) and f.derived.get("td_f", 0.0) < -CONTACT_ERROR_F:
         text = (
-            f"The coil would be {format_number(-f.derived['td_f'])} °F warmer than its air with the compressor running: "
+            f"The coil would be {f.shown.text(-f.derived['td_f'], '°F diff')} warmer than its air with the compressor running: "
             "check the refrigerant chosen, the gauge and the box reading"
         )
         found.append(Problem("impossible_pressure", ("suction_psig",), text))
     if _running(f) and f.derived.get("split_f", 0.0) < -CONTACT_ERROR_F:
         text = (
-            f"The condenser would be {format_number(-f.derived['split_f'])} °F colder than its air with the compressor "
+            f"The condenser would be {f.shown.text(-f.derived['split_f'], '°F diff')} colder than its air with the compressor "
             "running: check the refrigerant chosen, the gauge and the air reading"
         )
         found.append(Problem("impossible_pressure", ("discharge_psig",), text))
@@ -73,7 +73,7 @@ def _vacuum(f: Facts) -> list[Problem]:
     suction = f.number("suction_psig")
     if suction is None or not -atmosphere_psia(f.unit.altitude_ft) <= suction < 0:
         return []
-    text = f"Suction is in vacuum, {format_value(suction, 'psig')}: a leak would draw air in. Find out why before it runs on"
+    text = f"Suction is in vacuum, {f.shown.text(suction, 'psig')}: a leak would draw air in. Find out why before it runs on"
     return [Problem("vacuum", ("suction_psig",), text)]
 
 
@@ -81,7 +81,7 @@ def _sensor_disagrees(f: Facts) -> list[Problem]:
     display, own = f.number("display_temp_f"), f.number("box_temp_f")
     if display is None or own is None or abs(display - own) <= CONTACT_ERROR_F:
         return []
-    text = f"The display is {format_number(display - own)} °F off your own thermometer: the control works by the display"
+    text = f"The display is {f.shown.text(display - own, '°F diff')} off your own thermometer: the control works by the display"
     return [Problem("sensor_disagrees", ("display_temp_f", "box_temp_f"), text)]
 
 

@@ -4,49 +4,24 @@ Superheat always uses the dew line, subcooling and condensing temperature the bu
 """
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from contextlib import suppress
 from typing import Final
 
-from kettle import bands
+from kettle import bands, touch
 from kettle.errors import InputError
+from kettle.facts import Facts
 from kettle.observations import Value
 from kettle.unit import Unit
-from kettle.units import psig_to_psia
+from kettle.units import TRADE, ShownUnits, psig_to_psia
 
 
-@dataclass(frozen=True)
-class Quantity:
-    """A quantity worked out: its key in the case format, names, unit, and the observations it needs."""
+def work_out(unit: Unit, seen: Mapping[str, Value], ages_min: Mapping[str, float] | None = None, shown: ShownUnits = TRADE) -> Facts:
+    """Return everything known: what was seen (key -> checked value), worked out, and estimated from touch.
 
-    key: str
-    label: str
-    unit: str
-    needs: tuple[str, ...]
-    meaning: str
-    decimals: int = 1
-
-
-# fmt: off
-QUANTITIES: Final[dict[str, Quantity]] = {q.key: q for q in (
-    Quantity("sst_f", "SST", "°F", ("suction_psig",), "saturation (dew) at suction pressure"),
-    Quantity("sct_f", "SCT", "°F", ("discharge_psig",), "saturation (bubble) at discharge pressure"),
-    Quantity("superheat_evap_f", "Superheat, coil", "°F", ("suction_psig", "suction_line_evap_f"),
-             "line at the bulb − dew at suction"),
-    Quantity("superheat_comp_f", "Superheat, comp.", "°F", ("suction_psig", "suction_line_comp_f"),
-             "line at the compressor − dew at suction"),
-    Quantity("line_gain_f", "Line gain", "°F", ("suction_psig", "suction_line_evap_f", "suction_line_comp_f"),
-             "superheat at the compressor − superheat at the coil"),
-    Quantity("subcooling_f", "Subcooling", "°F", ("discharge_psig", "liquid_line_f"),
-             "bubble at liquid pressure − liquid line"),
-    Quantity("td_f", "TD", "°F", ("suction_psig", "box_temp_f"), "return (or box) air − SST"),
-    Quantity("delta_t_f", "Air delta-T", "°F", ("return_air_f", "supply_air_f"), "return air − supply air"),
-    Quantity("split_f", "Split", "°F", ("discharge_psig", "ambient_f"), "SCT − air on the condenser"),
-    Quantity("ratio", "Ratio", "", ("suction_psig", "discharge_psig"), "absolute discharge ÷ absolute suction"),
-    Quantity("amps_pct", "Amps", "%", ("compressor_amps",), "measured ÷ rated amps", 0),
-    Quantity("expected_head_psig", "Head expected", "psig", ("ambient_f",),
-             "bubble at air on the condenser + normal split", 0),
-)}
-# fmt: on
+    `ages_min` gives the age of each observation in minutes where times are known.
+    """
+    derived = derive(unit, seen)
+    return Facts(unit, seen, derived, touch.estimates(unit, seen, derived), ages_min or {}, shown)
 
 
 def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
@@ -81,19 +56,34 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     difference("td_f", air, sst)
     difference("delta_t_f", got.get("return_air_f"), got.get("supply_air_f"))
     difference("split_f", sct, ambient)
+    if unit.condensing == "water":
+        difference("approach_f", sct, got.get("water_out_f"))
+        difference("rise_f", got.get("water_out_f"), got.get("water_in_f"))
+    if unit.refrigerant.glides:
+        if suction is not None and sst is not None:
+            out["sst_mid_f"] = (sst + unit.refrigerant.bubble_f(suction, unit.altitude_ft)) / 2.0
+        sct_dew = _saturation(unit, "dew_f", discharge)
+        if sct_dew is not None:
+            out["sct_dew_f"] = sct_dew
     if suction is not None and discharge is not None and psig_to_psia(suction, unit.altitude_ft) > 0:
         out["ratio"] = psig_to_psia(discharge, unit.altitude_ft) / psig_to_psia(suction, unit.altitude_ft)
     if "compressor_amps" in got and unit.compressor_rla_a:
         out["amps_pct"] = 100.0 * got["compressor_amps"] / unit.compressor_rla_a
-    if ambient is not None:
-        split = bands.default_band(unit, "split_f")
-        if split is not None:
-            try:
-                target_f = ambient + (split[0] + split[1]) / 2.0
-                out["expected_head_psig"] = unit.refrigerant.bubble_psig(target_f, unit.altitude_ft)
-            except InputError:
-                pass
+    target_f = _expected_sct(unit, ambient, got.get("water_out_f"))
+    if target_f is not None:
+        with suppress(InputError):
+            out["expected_head_psig"] = unit.refrigerant.bubble_psig(target_f, unit.altitude_ft)
     return out
+
+
+def _expected_sct(unit: Unit, ambient_f: float | None, water_out_f: float | None) -> float | None:
+    """The condensing temperature to expect today, °F: the coolant + the middle of its band, or what is held."""
+    coolant, quantity = (water_out_f, "approach_f") if unit.condensing == "water" else (ambient_f, "split_f")
+    band = bands.default_band(unit, quantity)
+    if coolant is None or band is None:
+        return None
+    target = coolant + (band[0] + band[1]) / 2.0
+    return target if unit.head_control == "none" else max(target, bands.HELD_SCT_F)
 
 
 def _sensor_error(seen: Mapping[str, Value]) -> Value | None:

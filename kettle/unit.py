@@ -10,6 +10,7 @@ from typing import Any, Final
 
 from kettle import refrigerants
 from kettle.errors import InputError
+from kettle.units import TRADE, ShownUnits
 
 
 @dataclass(frozen=True)
@@ -56,7 +57,7 @@ CHOICES: Final[dict[str, dict[str, str]]] = {
 # Figures of the plate and the site: lowest, highest, unit, label.
 LIMITS: Final[dict[str, tuple[float, float, str, str]]] = {
     "set_f": (-60, 80, "°F", "Set temperature"),
-    "differential_f": (0.5, 30, "°F", "Differential"),
+    "differential_f": (0.5, 30, "°F diff", "Differential"),
     "critical_charge_oz": (0.5, 1000, "oz", "Label charge"),
     "compressor_rla_a": (0.1, 500, "A", "Rated amps"),
     "nameplate_v": (12, 700, "V", "Nameplate volts"),
@@ -135,11 +136,13 @@ def check_choice(name: str, value: str) -> str:
     raise InputError(f"{name}: “{str(value)[:40]}” is not known; the nearest known is “{near[0]}”")
 
 
-def check_figure(name: str, value: float) -> float:
+def check_figure(name: str, value: float, shown: ShownUnits = TRADE) -> float:
     """Return a figure of the plate if it is inside its limits; InputError names value, range and unit."""
     low, high, unit, label = LIMITS[name]
     if not low <= value <= high:
-        raise InputError(f"{label}: {value:g} {unit} is outside {low:g} to {high:g} {unit}".replace("  ", " ").strip())
+        told = shown.figure(value, unit, 0 if value == int(value) else 1)
+        span = f"{shown.figure(low, unit, low != int(low))} to {shown.figure(high, unit, 0)} {shown.label(unit)}".strip()
+        raise InputError(f"{label}: {told} {shown.label(unit)}".strip() + f" is outside {span}")
     return value
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.errors import InputError
-from kettle.units import format_number, parse_entry
+from kettle.units import TRADE, ShownUnits
 
 
 @dataclass(frozen=True)
@@ -18,8 +18,8 @@ class Parameter:
     high: float = 0.0
     text: bool = False
 
-    def parse(self, typed: str, side: str) -> str:
-        """Return a typed setting as it is stored; InputError names side, value, range and unit."""
+    def parse(self, typed: str, side: str, shown: ShownUnits = TRADE) -> str:
+        """Return a typed setting as it is stored, in words with the unit it was read in; InputError names side, value, range and unit."""
         typed = typed.strip()
         if not typed:
             raise InputError(f"{side}: write what it was; nothing may be changed that was not read first")
@@ -28,19 +28,20 @@ class Parameter:
                 raise InputError(f"{side}: at most 60 letters")
             return typed
         try:
-            value = parse_entry(typed, self.unit)
+            value = shown.parse(typed, self.unit)
         except InputError as error:
-            raise InputError(f"{side}: {error}; allowed {self.low:g} to {self.high:g} {self.unit}".strip()) from None
+            raise InputError(f"{side}: {error}; allowed {shown.span(self.low, self.high, self.unit)}") from None
         if not self.low <= value <= self.high:
-            raise InputError(f"{side}: {value:g} {self.unit} is outside {self.low:g} to {self.high:g} {self.unit}".strip())
-        return f"{format_number(value, 0 if value == int(value) else 1)} {self.unit}".strip()
+            told, allowed = shown.text(value, self.unit, int(value != int(value))), shown.span(self.low, self.high, self.unit)
+            raise InputError(f"{side}: {told} is outside {allowed}")
+        return f"{shown.figure(value, self.unit, 0 if value == int(value) else 1)} {shown.label(self.unit)}".strip()
 
 
 # fmt: off
 PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
     Parameter("set_point", "Set point", "°F", -60, 80),
-    Parameter("differential", "Differential", "°F", 0.5, 30),
-    Parameter("target_superheat", "Target superheat", "°F", 2, 30),
+    Parameter("differential", "Differential", "°F diff", 0.5, 30),
+    Parameter("target_superheat", "Target superheat", "°F diff", 2, 30),
     Parameter("defrosts_per_day", "Defrosts a day", "a day", 0, 48),
     Parameter("fail_safe", "Defrost fail-safe", "min", 0, 240),
     Parameter("termination", "Defrost termination", "°F", 20, 120),
@@ -50,7 +51,7 @@ PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
     Parameter("lp_cut_out", "Low-pressure cut-out", "psig", -14.7, 250),
     Parameter("hp_cut_out", "High-pressure cut-out", "psig", 50, 650),
     Parameter("fan_cycling_cut_in", "Fan cycling cut-in", "psig", 20, 500),
-    Parameter("alarm_high", "High alarm offset", "°F", 0, 60),
+    Parameter("alarm_high", "High alarm offset", "°F diff", 0, 60),
     Parameter("alarm_delay", "Alarm delay", "min", 0, 240),
     Parameter("anti_short_cycle", "Anti-short-cycle delay", "min", 0, 30),
     Parameter("starts_per_hour", "Most starts an hour", "an hour", 0, 60),

@@ -8,7 +8,7 @@ from kettle import holds
 from kettle.bands import Verdict
 from kettle.errors import InputError
 from kettle.holds import Hold
-from kettle.units import format_number
+from kettle.units import TRADE, ShownUnits
 
 # Stem clockwise (in) closes the valve and raises superheat; out opens it and lowers superheat. Trade practice; the
 # few valves that turn the other way carry it on their plate.
@@ -52,11 +52,13 @@ def check_turns(turns: float) -> float:
     return turns
 
 
-def advise(direction: str, turns: float, goal: str | None, verdict: Verdict | None, in_force: Sequence[Hold]) -> Advice:
+def advise(
+    direction: str, turns: float, goal: str | None, verdict: Verdict | None, in_force: Sequence[Hold], shown: ShownUnits = TRADE
+) -> Advice:
     """Weigh one turn of the stem.
 
     direction "in" or "out"; turns in whole turns of the stem; goal "raise", "lower" or None for the one the verdict
-    on superheat gives; verdict on superheat at the coil if there is one; in_force the holds on the unit.
+    on superheat gives; verdict on superheat at the coil if there is one; in_force the holds on the unit; shown the units of its words.
     Raises InputError for a direction, goal or size that does not exist. Rules: trade practice, step ¼ to ½ turn near
     target and up to 1 turn far out.
     """
@@ -76,8 +78,8 @@ def advise(direction: str, turns: float, goal: str | None, verdict: Verdict | No
         )
     if goal is not None and measured is not None and goal != measured and verdict is not None:
         objections.append(
-            f"Superheat is {format_number(verdict.value)} °F, {verdict.state} against "
-            f"{format_number(verdict.low, 0)} to {format_number(verdict.high, 0)} °F: the goal points the other way."
+            f"Superheat is {shown.text(verdict.value, '°F diff')}, {verdict.state} against "
+            f"{shown.span(verdict.low, verdict.high, '°F diff')}: the goal points the other way."
         )
     limit = _step_limit(verdict)
     if turns > limit:

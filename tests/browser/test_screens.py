@@ -53,6 +53,7 @@ def test_logging_in_and_out(page_watched, live_server, demo_data, accessible):
     page.get_by_label("Password").fill(demo.SCENARIO["password"])
     page.get_by_role("main").get_by_role("button", name="Log in").click()
     expect(page.get_by_role("heading", name="Quick look")).to_be_visible()
+    page.get_by_role("link", name="Wren").click()
     page.get_by_role("button", name="Log out").click()
     expect(page.get_by_label("Username")).to_be_visible()
 

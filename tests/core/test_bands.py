@@ -1,7 +1,6 @@
 import pytest
 
 from kettle import bands, readings
-from kettle.facts import Facts
 from kettle.scale import push, scale
 from kettle.unit import KINDS, UnitSpec, resolve
 from tests.core.faults import COOLER, FREEZER, REACH_IN, sound, unit_of
@@ -9,7 +8,7 @@ from tests.core.faults import COOLER, FREEZER, REACH_IN, sound, unit_of
 
 def judged(spec, seen):
     unit = unit_of(spec)
-    facts = Facts(unit, seen, readings.derive(unit, seen))
+    facts = readings.work_out(unit, seen)
     return {v.quantity: v for v in bands.verdicts(facts)}, facts
 
 
@@ -47,12 +46,21 @@ def test_just_started_is_not_judged():
         ({"ice_form": "hard_ice"}, "superheat_evap_f", "none"),
         ({"compressor": "off"}, "split_f", "none"),
         ({}, "subcooling_f", "weak"),
-        ({}, "amps_pct", "weak"),
     ],
 )
 def test_trust_falls_with_the_reason(change, quantity, trust):
     found, _ = judged(COOLER, sound(COOLER, **change))
     assert found[quantity].trust == trust
+
+
+def test_amps_are_judged_for_the_evaporating_temperature():
+    near, _ = judged(FREEZER, sound(FREEZER, td=11, amps_pct=60))
+    starved, _ = judged(FREEZER, sound(FREEZER, td=40, amps_pct=50))
+    assert starved["amps_pct"].low < near["amps_pct"].low
+    assert starved["amps_pct"].trust == "good" and "expected at SST" in starved["amps_pct"].why
+    without = {key: value for key, value in sound(FREEZER, amps_pct=60).items() if key != "suction_psig"}
+    unknown, _ = judged(FREEZER, without)
+    assert (unknown["amps_pct"].low, unknown["amps_pct"].high, unknown["amps_pct"].trust) == (55, 100, "weak")
 
 
 def test_ice_elsewhere_does_not_spoil_the_coil_readings():

@@ -3,14 +3,13 @@ import pytest
 from kettle import bands, holds, readings
 from kettle.controls import parameters
 from kettle.errors import InputError
-from kettle.facts import Facts
 from kettle.valve import adjust
 from tests.core.faults import COOLER, sound, unit_of
 
 
 def standing(**changes):
     unit, seen = unit_of(COOLER), sound(COOLER, **changes)
-    facts = Facts(unit, seen, readings.derive(unit, seen))
+    facts = readings.work_out(unit, seen)
     verdict = next(v for v in bands.verdicts(facts) if v.quantity == "superheat_evap_f")
     return verdict, holds.standing(facts)
 

@@ -1,7 +1,6 @@
 import pytest
 
 from kettle import holds, problems, readings
-from kettle.facts import Facts
 from kettle.unit import UnitSpec, resolve
 from tests.core.faults import COOLER, FREEZER, REACH_IN, sound, unit_of
 
@@ -10,7 +9,7 @@ PROPANE = UnitSpec(kind="reach_in_cooler", refrigerant="R-290", critical_charge_
 
 def facts(spec, seen):
     unit = spec if not isinstance(spec, UnitSpec) else unit_of(spec)
-    return Facts(unit, seen, readings.derive(unit, seen))
+    return readings.work_out(unit, seen)
 
 
 def codes(spec, seen):

@@ -4,11 +4,10 @@ from hypothesis import strategies as st
 
 from kettle.errors import InputError
 from kettle.units import (
+    TRADE,
     atmosphere_psia,
     format_number,
     format_percent,
-    format_value,
-    parse_entry,
     psia_to_psig,
     psig_to_psia,
     vacuum_inhg,
@@ -23,7 +22,7 @@ def test_atmosphere_at_sea_level_and_at_5000_ft():
 def test_three_psi_below_zero_is_six_inches_of_mercury():
     assert vacuum_inhg(-3) == pytest.approx(6.1, abs=0.02)
     assert vacuum_inhg(0) is None
-    assert format_value(-3.0, "psig") == "−3.0 psig (6.1 inHg)"
+    assert TRADE.text(-3.0, "psig") == "−3.0 psig (6.1 inHg)"
 
 
 @pytest.mark.parametrize(
@@ -45,13 +44,13 @@ def test_three_psi_below_zero_is_six_inches_of_mercury():
     ],
 )
 def test_entries_are_understood(typed, unit, expected):
-    assert parse_entry(typed, unit) == pytest.approx(expected, abs=0.001)
+    assert TRADE.parse(typed, unit) == pytest.approx(expected, abs=0.001)
 
 
 @pytest.mark.parametrize("typed", ["", "-", "abc", "1.2.3", "1,2,3", "5 feet", "12 bar", "1e5", "--3", "NaN", "9" * 400])
 def test_nonsense_is_refused_in_one_clear_line(typed):
     with pytest.raises(InputError) as caught:
-        parse_entry(typed, "°F")
+        TRADE.parse(typed, "°F")
     assert "\n" not in str(caught.value)
 
 
@@ -62,7 +61,7 @@ def test_gauge_and_absolute_pressure_round_trip(pressure, altitude):
 
 @given(st.floats(-1000, 1000))
 def test_what_is_shown_is_understood_again(value):
-    assert parse_entry(format_number(value, 2), "°F") == pytest.approx(value, abs=0.0051)
+    assert TRADE.parse(format_number(value, 2), "°F") == pytest.approx(value, abs=0.0051)
 
 
 def test_no_minus_zero_and_no_certainty_by_rounding():

@@ -29,7 +29,7 @@ def test_another_shops_unit_cannot_be_chosen(client, stranger, unit):
 def test_a_unit_is_added_and_wrong_figures_are_named(at_work, user):
     good = {"site_name": "New hall", "name": "Box 1", "kind": "walk_in_cooler", "refrigerant": "R-448A"}
     body = at_work.post(reverse("new-unit"), good | {"set_f": "500"}).content.decode()
-    assert "Set temperature: 500 °F is outside -60 to 80 °F" in body
+    assert "Set temperature: 500 °F is outside −60 to 80 °F" in body
     assert 'value="New hall"' in body
     assert not Unit.objects.filter(name="Box 1").exists()
     at_work.post(reverse("new-unit"), good | {"set_f": "36", "receiver": "false"})

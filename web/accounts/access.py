@@ -2,6 +2,8 @@
 
 from django.core.exceptions import PermissionDenied
 
+from kettle.units import TRADE
+
 
 def shop_of(user):
     """Return the shop of a person; PermissionDenied for one who belongs to none."""
@@ -9,6 +11,12 @@ def shop_of(user):
     if member is None:
         raise PermissionDenied("This login belongs to no shop yet.")
     return member.shop
+
+
+def shown_to(user):
+    """Return the units a person reads and types in; the trade's own for one who belongs to no shop."""
+    member = getattr(user, "member", None)
+    return member.shown if member else TRADE
 
 
 def require_same_shop(user, thing):

@@ -3,6 +3,8 @@
 from django.conf import settings
 from django.db import models
 
+from kettle.units import SHOWN_CHOICES, TRADE, ShownUnits
+
 
 class Shop(models.Model):
     """A service company; everything recorded belongs to one."""
@@ -13,11 +15,25 @@ class Shop(models.Model):
         return self.name
 
 
+def _choices(name):
+    return [(unit, unit) for unit in SHOWN_CHOICES[name]]
+
+
 class Member(models.Model):
     """A person of a shop."""
 
     user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="member")
     shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="members")
+    temperature = models.CharField(max_length=10, choices=_choices("temperature"), default=TRADE.temperature)
+    pressure = models.CharField(max_length=10, choices=_choices("pressure"), default=TRADE.pressure)
+    mass = models.CharField(max_length=10, choices=_choices("mass"), default=TRADE.mass)
+    vacuum = models.CharField(max_length=10, choices=_choices("vacuum"), default=TRADE.vacuum)
+    by_feel = models.BooleanField(default=False)
 
     def __str__(self):
         return self.user.get_full_name() or self.user.get_username()
+
+    @property
+    def shown(self):
+        """The units this person reads and types in, as the core takes them."""
+        return ShownUnits(self.temperature, self.pressure, self.mass, self.vacuum)

@@ -25,7 +25,7 @@ from web.logbook.models import Site, Unit
 SCENARIO = json.loads(Path(__file__).with_name("demo_scenario.json").read_text())
 MINUTES_BETWEEN_READINGS = 1
 VISIT_MINUTES = 100
-OPEN_SINCE_MINUTES = 45
+OPEN_SINCE_MINUTES = 32
 TURNED_MINUTES_AGO = 4
 
 
@@ -62,6 +62,11 @@ def _visit(user, unit, entry, now):
     for count, (key, value) in enumerate(seen.items(), start=1):
         typed = value if isinstance(value, (str, list)) else f"{value:g}"
         record_reading(user, call, key, typed, at=start + timedelta(minutes=count * MINUTES_BETWEEN_READINGS))
+    for coil, readings in entry.get("seen_on", {}).items():
+        for key, value in readings.items():
+            count += 1
+            at = start + timedelta(minutes=count * MINUTES_BETWEEN_READINGS)
+            record_reading(user, call, key, value if isinstance(value, str) else f"{value:g}", evaporator=int(coil), at=at)
     for drawn in entry.get("ice", ()):
         at = start + timedelta(minutes=2 if drawn["stage"] == "before" else VISIT_MINUTES // 2)
         keep_ice_map(user, call, drawn["stage"], drawn["rows"], drawn["places"], at=at)

@@ -8,6 +8,11 @@ from kettle.unit import CHOICES, LIMITS, check_figure
 from web.logbook.models import Site, Unit
 
 
+def posted(request):
+    """What was sent, even if that is nothing; None where the form is only shown."""
+    return request.POST if request.method == "POST" else None
+
+
 def _refrigerants():
     return [(name, name) for name in refrigerants.catalogue()]
 
@@ -35,6 +40,35 @@ class NewCallForm(forms.Form):
         self.fields["unit"].queryset = Unit.objects.for_user(user).filter(site__isnull=False).select_related("site")
 
 
+# Figures of the plate that a person may read in other units than they are stored in.
+MEASURED = ("set_f", "differential_f", "critical_charge_oz")
+
+
+class FigureField(forms.CharField):
+    """A figure of the plate, typed and shown in the person's own units, stored in the core's."""
+
+    def __init__(self, name, shown, **kwargs):
+        self.limit, self.shown = name, shown
+        super().__init__(required=False, max_length=30, widget=forms.TextInput(attrs={"inputmode": "decimal"}), **kwargs)
+
+    def prepare_value(self, value):
+        """A stored figure as it is typed; what was typed wrongly stays as it is."""
+        stored = isinstance(value, (int, float))
+        return self.shown.edit(value, LIMITS[self.limit][2], 2) if stored else value
+
+    def clean(self, value):
+        """The figure in its stored unit, inside the limits of the core."""
+        typed = super().clean(value)
+        if not typed:
+            return None
+        _, _, unit, label = LIMITS[self.limit]
+        try:
+            return check_figure(self.limit, self.shown.parse(typed, unit), self.shown)
+        except InputError as error:
+            text = str(error)
+            raise forms.ValidationError(text if text.startswith(label) else f"{label}: {text}") from None
+
+
 class UnitForm(forms.ModelForm):
     """A unit as its plate says; what is left empty takes the default of its kind."""
 
@@ -54,14 +88,17 @@ class UnitForm(forms.ModelForm):
             "box_control": "Box control",
             "plant": "Shares a plant or rack called",
             "coil_face_ft2": "Coil face, ft²",
-            **{name: f"{label}, {unit}" if unit else label for name, (_, _, unit, label) in LIMITS.items()},
+            **{name: label for name, (_, _, _, label) in LIMITS.items()},
         }
         widgets = {"receiver": forms.Select(choices=[("", "usual for the kind"), ("true", "yes"), ("false", "no")])}
 
     field_order = ["site_name"]
 
-    def __init__(self, *args, **kwargs):
+    def __init__(self, *args, shown, **kwargs):
         super().__init__(*args, **kwargs)
+        for name in MEASURED:
+            _, _, unit, label = LIMITS[name]
+            self.fields[name] = FigureField(name, shown, label=f"{label}, {shown.label(unit)}")
         for name in ("metering", "condensing", "head_control", "defrost", "box_control", "phases"):
             choices = [(code, label) for code, label in self.fields[name].choices if code != ""]
             self.fields[name].choices = [("", "usual for the kind"), *choices]
@@ -74,7 +111,7 @@ class UnitForm(forms.ModelForm):
         cleaned = super().clean()
         for name in LIMITS:
             value = cleaned.get(name)
-            if value is not None and name in self.fields:
+            if value is not None and name in self.fields and name not in MEASURED:
                 try:
                     check_figure(name, value)
                 except InputError as error:

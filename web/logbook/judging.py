@@ -5,21 +5,33 @@ from datetime import timedelta
 from django.utils import timezone
 
 from kettle import case, observations
+from kettle.coils import judge_coil
 from kettle.facts import SETTLING_MIN
-from kettle.judge import judge
+from kettle.readings import work_out
+from kettle.units import TRADE
 from kettle.valve.adjust import SETTLE_MIN
 
 # What a turn of the stem unsettles.
 UNSETTLED = ("suction_psig", "suction_line_evap_f", "suction_line_comp_f")
 
 
-def standing_readings(call, evaporator=1):
-    """The readings that stand, by key: the latest of each that was not taken back, as seen from one evaporator."""
+def standing_readings(call, evaporator=1, until=None):
+    """The readings that stand, by key: the latest of each that was not taken back, as seen from one evaporator.
+
+    `until` leaves out what was taken later.
+    """
     standing = {}
     for reading in call.readings.all():
-        if reading.undone_at is None and reading.evaporator in (None, evaporator):
+        of_coil = not observations.get(reading.key).per_evaporator or (reading.evaporator or 1) == evaporator
+        if reading.undone_at is None and of_coil and (until is None or reading.at <= until):
             standing[reading.key] = reading
     return standing
+
+
+def value_of(reading):
+    """A stored reading's value as the core takes it."""
+    value = tuple(reading.value) if isinstance(reading.value, list) else reading.value
+    return observations.get(reading.key).check(value)
 
 
 def settling_until(call):
@@ -36,23 +48,38 @@ def minutes_left(until):
     return max(1, -(-int((until - timezone.now()).total_seconds()) // 60))
 
 
-def judge_call(call):
-    """Judge a call from its standing readings.
+def judge_call(call, shown=TRADE, coil=1):
+    """Judge one coil of a call from its standing readings, in words of the given units.
 
     A running settling clock counts as an observation: it holds the next turn, and readings taken while it runs are
     readings of a circuit that has not settled. What was read before the turn keeps its weight.
     """
-    seen, standing = {}, standing_readings(call)
-    for key, reading in standing.items():
-        value = tuple(reading.value) if isinstance(reading.value, list) else reading.value
-        seen[key] = observations.get(key).check(value)
-    until = settling_until(call)
-    if until is not None:
-        seen["adjusted_min"] = max(0.0, SETTLING_MIN - minutes_left(until))
-        turned_at = until - timedelta(minutes=SETTLE_MIN)
-        if any(standing[key].at > turned_at for key in UNSETTLED if key in standing):
-            seen["settled_min"] = seen["adjusted_min"]
-    return judge(call.unit.resolved(), seen)
+    unit = call.unit.resolved()
+    seen, ages = _by_coil(call, unit)
+    return judge_coil(unit, seen, min(coil, unit.evaporators), ages, shown)
+
+
+def facts_of_coils(call, shown=TRADE):
+    """What is known of each coil of a call, in their order, without judging it."""
+    unit = call.unit.resolved()
+    return [work_out(unit, seen, ages, shown) for seen, ages in zip(*_by_coil(call, unit), strict=True)]
+
+
+def _by_coil(call, unit):
+    """What stands on each coil and how old it is, in the order of the coils; ages end where a call was closed."""
+    now, until = call.closed_at or timezone.now(), settling_until(call)
+    all_seen, all_ages = [], []
+    for coil in range(1, unit.evaporators + 1):
+        standing = standing_readings(call, coil)
+        seen = {key: value_of(reading) for key, reading in standing.items()}
+        if until is not None:
+            seen["adjusted_min"] = max(0.0, SETTLING_MIN - minutes_left(until))
+            turned_at = until - timedelta(minutes=SETTLE_MIN)
+            if any(standing[key].at > turned_at for key in UNSETTLED if key in standing):
+                seen["settled_min"] = seen["adjusted_min"]
+        all_seen.append(seen)
+        all_ages.append({key: max(0.0, (now - reading.at).total_seconds() / 60.0) for key, reading in standing.items()})
+    return all_seen, all_ages
 
 
 def case_of(call):

@@ -119,6 +119,24 @@ class Unit(models.Model):
         return Unit.objects.filter(shop=self.shop_id, site=self.site_id, plant=self.plant).exclude(pk=self.pk)
 
 
+class BandChange(models.Model):
+    """A band of a unit made its own, or given back to its kind (low and high empty): who, when and why."""
+
+    unit = models.ForeignKey(Unit, on_delete=models.CASCADE, related_name="bandchanges")
+    at = models.DateTimeField(default=timezone.now)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    quantity = models.CharField(max_length=40)
+    low = models.FloatField(null=True, blank=True)
+    high = models.FloatField(null=True, blank=True)
+    why = models.CharField(max_length=300)
+
+    class Meta:
+        ordering = ["-at", "-pk"]
+
+    def __str__(self):
+        return f"{self.quantity} {self.low} {self.high}"
+
+
 class Call(models.Model):
     """One visit to one unit."""
 

@@ -2,16 +2,19 @@
 
 from django.urls import path
 
-from web.logbook import views
+from web.logbook.views import board, calls, case_files, me, units
 
 urlpatterns = [
-    path("", views.board, name="board"),
-    path("units/new/", views.edit_unit, name="new-unit"),
-    path("units/<int:pk>/", views.unit_page, name="unit"),
-    path("units/<int:pk>/plate/", views.edit_unit, name="edit-unit"),
-    path("calls/new/", views.new_call, name="new-call"),
-    path("quick-look/", views.quick_look, name="quick-look"),
-    path("case/", views.import_case, name="import-case"),
-    path("calls/<int:number>/keep/", views.keep, name="keep"),
-    path("calls/<int:number>/case.json", views.export_case, name="export-case"),
+    path("", board.board, name="board"),
+    path("me/", me.me, name="me"),
+    path("me/by-feel/", me.by_feel, name="by-feel"),
+    path("units/new/", units.edit_unit, name="new-unit"),
+    path("units/<int:pk>/", units.unit_page, name="unit"),
+    path("units/<int:pk>/plate/", units.edit_unit, name="edit-unit"),
+    path("units/<int:pk>/bands/", units.unit_bands, name="unit-bands"),
+    path("calls/new/", calls.new_call, name="new-call"),
+    path("quick-look/", calls.quick_look, name="quick-look"),
+    path("calls/<int:number>/keep/", calls.keep, name="keep"),
+    path("case/", case_files.import_case, name="import-case"),
+    path("calls/<int:number>/case.json", case_files.export_case, name="export-case"),
 ]

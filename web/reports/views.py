@@ -7,6 +7,7 @@ from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET
 
 from kettle import cautions
+from web.accounts.access import shown_to
 from web.logbook.models import Call
 from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf
 from web.round.standing import Standing
@@ -15,7 +16,7 @@ from web.round.standing import Standing
 def _context(request, number):
     calls = Call.objects.for_user(request.user).select_related("unit__site", "opened_by", "shop")
     call = get_object_or_404(calls.prefetch_related("readings"), number=number)
-    standing = Standing(call)
+    standing = Standing(call, shown=shown_to(request.user))
     leaders = [(s, percent) for s, percent in standing.suspects if s.probability >= 0.1][:3]
     on_drawing = {tag.entry.key for tag in standing.tags}
     return {

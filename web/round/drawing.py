@@ -3,11 +3,18 @@
 Coordinates are those of a drawing's own canvas; the screen and the printed report use the same ones.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from kettle import observations
 
 TAG_WIDTH, TAG_HEIGHT = 112, 54
+# Lines a technician who works by feel tells by hand: the clamp's tag -> the one by touch in its place.
+FELT = {
+    "suction_line_evap_f": "coil_outlet_feel",
+    "suction_line_comp_f": "suction_line_feel",
+    "liquid_line_f": "liquid_line_feel",
+    "discharge_line_f": "discharge_line_feel",
+}
 
 
 @dataclass(frozen=True)
@@ -31,9 +38,10 @@ class Drawing:
     height: int
     places: tuple[Place, ...]
 
-    def places_for(self, unit):
-        """The tags that exist on a unit (a resolved unit of the core), in order."""
-        return [place for place in self.places if observations.get(place.key).exists_on(unit)]
+    def places_for(self, unit, by_feel=False):
+        """The tags that exist on a unit (a resolved unit of the core), in order; by feel, lines are told by touch."""
+        places = [replace(place, key=FELT[place.key]) if by_feel and place.key in FELT else place for place in self.places]
+        return [place for place in places if observations.get(place.key).exists_on(unit)]
 
     def css(self, place):
         """A place as shares of the canvas, for a tag laid over the drawing."""
@@ -50,10 +58,10 @@ CIRCUIT = Drawing(
     740,
     436,
     (
-        Place("box_temp_f", "Box air", 16, 370, (50, 385), 98),
+        Place("box_temp_f", "Box air", 16, 370, (50, 385), 106),
         Place("return_air_f", "Return air", 70, 140, (110, 172)),
         Place("supply_air_f", "Supply air", 190, 140, (216, 172)),
-        Place("evap_fans", "Coil fans", 118, 370, (160, 228), 128),
+        Place("evap_fans", "Coil fans", 126, 370, (160, 228), 120),
         Place("ice_form", "Ice on coil", 250, 370, (160, 332), 130),
         Place("ambient_f", "Entering air", 618, 74, (680, 45)),
         Place("condenser_coil", "Condenser", 412, 18, (440, 45)),

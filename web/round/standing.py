@@ -6,22 +6,25 @@ Nothing is worked out here; the core's answer is laid out for the templates.
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from kettle import observations, readings
+from kettle import bands, observations, plausible
 from kettle.controls.parameters import PARAMETERS
 from kettle.judge import quantity_name
+from kettle.quantities import QUANTITIES
 from kettle.scale import scale
 from kettle.siblings import together
 from kettle.unit import CHOICES
-from kettle.units import format_number, format_percent
+from kettle.units import TRADE, ShownUnits, format_number, format_percent
 from kettle.valve import adjust
 from web.logbook.actions.note_sibling import sibling_states
-from web.logbook.judging import judge_call, minutes_left, settling_until, standing_readings
-from web.round.drawing import BOX, CIRCUIT, Place
+from web.logbook.judging import facts_of_coils, judge_call, minutes_left, settling_until, standing_readings
+from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT, Place
 from web.round.icemaps import IceMaps
 from web.round.stops import AIR, BY_SLUG, SAFETY, STOPS
 
 # The quantities under the drawing, in their order.
 CARDS = ("superheat_evap_f", "superheat_comp_f", "td_f", "delta_t_f", "split_f", "subcooling_f", "amps_pct", "expected_head_psig")
+# A water-cooled unit has approach and rise where an air-cooled one has its split.
+WATER_CARDS = {"split_f": "approach_f", "delta_t_f": "rise_f"}
 # (state, trust) -> mark, word, tone. A verdict trusted less has the half-filled mark and the watch tone.
 MARKS = {
     ("low", "good"): ("▼", "low", "bad"),
@@ -35,6 +38,8 @@ MARKS = {
     ("high", "none"): ("◌", "waits", "watch"),
     ("impossible", "none"): ("✕", "cannot be", "bad"),
 }
+# The mark of a reading taken longer ago than it stays fresh.
+OLD = "◷"
 SUSPECTS_SHOWN = 3
 HOLDS_SHOWN = 3
 
@@ -52,6 +57,10 @@ class Tag:
     number: int = 0
     css: dict = field(default_factory=dict)
     beside: str = ""
+    shown_in: ShownUnits = TRADE
+    old: str = ""
+    unusual: str = ""
+    usual: str = ""
 
     @property
     def taken(self):
@@ -60,25 +69,42 @@ class Tag:
     @property
     def shown(self):
         """What stands, in words and figures with its unit."""
-        return self.entry.show(self.value) if self.taken else ""
+        return self.entry.show(self.value, shown=self.shown_in) if self.taken else ""
 
     @property
     def figure(self):
         """What stands without its unit."""
-        return self.entry.show(self.value, with_unit=False) if self.taken else ""
+        return self.entry.show(self.value, with_unit=False, shown=self.shown_in) if self.taken else ""
 
     @property
     def field_text(self):
         """What the field holds: the rejected entry while it is wrong, else what stands."""
         if self.error:
             return self.typed
-        return self.entry.edit_text(self.value) if self.taken and self.entry.is_number else ""
+        return self.entry.edit_text(self.value, self.shown_in) if self.taken and self.entry.is_number else ""
 
     @property
     def vacuum(self):
         """Inches of mercury where a gauge pressure is below zero."""
         shown = self.shown
         return shown[shown.index("(") + 1 : -1] if self.entry.unit == "psig" and "(" in shown else ""
+
+    @property
+    def unit(self):
+        """The unit it is read and typed in."""
+        return self.shown_in.label(self.entry.unit)
+
+    @property
+    def how_words(self):
+        """How it is taken, what spoils it, what is usual and how long it stands, for whoever asks."""
+        words = [f"{self.entry.how}. Spoiled by {self.entry.spoiled_by}."]
+        if self.usual:
+            words.append(f"Usual here: {self.usual}.")
+        if self.unusual:
+            words.insert(0, f"{self.shown} is unusual here: read it again.")
+        if self.old:
+            words.insert(0, f"{self.old}: read it again.")
+        return " ".join(words)
 
     @property
     def may_be_negative(self):
@@ -88,6 +114,8 @@ class Tag:
     def state(self):
         if self.error or self.problem:
             return "wrong"
+        if self.old or self.unusual:
+            return "taken doubtful"
         return "taken" if self.taken else "empty"
 
     @property
@@ -109,6 +137,7 @@ class Card:
     band: str = ""
     why: str = ""
     note: str = ""
+    by_feel: bool = False
     scale: object = None
 
 
@@ -118,14 +147,22 @@ class Standing:
 
     call: object
     wrong: dict = field(default_factory=dict)
+    shown: ShownUnits = TRADE
+    coil: int = 1
+    by_feel: bool = False
 
     @cached_property
     def judgement(self):
-        return judge_call(self.call)
+        return judge_call(self.call, self.shown, self.coil)
 
     @property
     def unit(self):
         return self.judgement.facts.unit
+
+    @property
+    def set_words(self):
+        """The set temperature in words."""
+        return self.shown.text(self.unit.set_f, "°F", int(self.unit.set_f != int(self.unit.set_f)))
 
     @property
     def metering_words(self):
@@ -133,7 +170,7 @@ class Standing:
 
     @cached_property
     def readings(self):
-        return standing_readings(self.call)
+        return standing_readings(self.call, self.coil)
 
     def tag(self, key, place=None, number=0):
         """The entry field of an observation; `wrong` maps a key to what was typed and what is wrong with it."""
@@ -142,16 +179,23 @@ class Standing:
         error = error.removeprefix(f"{observations.get(key).label}: ")
         problem = next((p.text for p in self.judgement.problems if key in p.keys), "")
         value = reading.value if reading else None
-        tag = Tag(observations.get(key), value, typed, error, problem, place, number)
-        tag.beside = tag.vacuum
+        entry, facts = observations.get(key), self.judgement.facts
+        tag = Tag(entry, value, typed, error, problem, place, number, shown_in=self.shown)
+        span = plausible.usual_range(entry, self.unit)
+        tag.usual = self.shown.span(*span, entry.unit) if span else ""
+        if reading and facts.is_old(key):
+            tag.old = f"{facts.ages_min[key]:.0f} min old"
+        if value is not None and span and not span[0] <= value <= span[1]:
+            tag.unusual = "unusual"
+        tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else "")
         if key == "display_temp_f" and "sensor_error_f" in self.readings:
-            tag.beside = f"{format_number(self.readings['sensor_error_f'].value)} off"
+            tag.beside = f"{self.shown.figure(self.readings['sensor_error_f'].value, '°F diff')} off"
         return tag
 
     def tags_on(self, drawing):
         """The tags of a drawing that exist on this unit, in order."""
         tags = []
-        for number, place in enumerate(drawing.places_for(self.unit), start=1):
+        for number, place in enumerate(drawing.places_for(self.unit, self.by_feel), start=1):
             tag = self.tag(place.key, place, number)
             tag.css = drawing.css(place)
             tags.append(tag)
@@ -187,24 +231,40 @@ class Standing:
         figures = [tag for tag in self.tags if tag.entry.is_number]
         return f"{sum(tag.taken for tag in figures)} of {len(figures)} taken"
 
+    @property
+    def doubts(self):
+        """How many readings on the drawing are old or unusual, with their marks."""
+        counts = ((OLD, sum(bool(tag.old) for tag in self.tags), "old"), ("?", sum(bool(tag.unusual) for tag in self.tags), "unusual"))
+        doubts = [(mark, f"{count} {word}") for mark, count, word in counts if count]
+        return doubts + ([("≈", "pressures of this blend are estimated")] if self.unit.refrigerant.estimated else [])
+
     @cached_property
     def cards(self):
         verdicts = {verdict.quantity: verdict for verdict in self.judgement.verdicts}
-        return [self._card(key, verdicts.get(key)) for key in CARDS]
+        return [self._card(WATER_CARDS.get(key, key) if self.unit.condensing == "water" else key, verdicts) for key in CARDS]
 
-    def _card(self, key, verdict):
-        quantity = readings.QUANTITIES[key]
-        card = Card(key, quantity.label, quantity.unit, quantity.meaning)
-        value = self.judgement.facts.derived.get(key)
-        if value is None:
+    def _card(self, key, verdicts):
+        quantity, verdict = QUANTITIES[key], verdicts.get(key)
+        card = Card(key, quantity.label, self.shown.label(quantity.unit), quantity.meaning)
+        facts = self.judgement.facts
+        value = facts.derived.get(key)
+        felt = facts.felt.get(key) if value is None else None
+        if value is None and felt is None:
             return card
-        card.value = format_number(value, quantity.decimals)
-        ratio = self.judgement.facts.derived.get("ratio")
+        if felt is not None:
+            card.value = f"{self.shown.figure(felt.value, quantity.unit, 0)} ± {self.shown.figure(felt.spread, quantity.unit, 0)}"
+            card.by_feel = True
+        else:
+            card.value = self.shown.figure(value, quantity.unit, quantity.decimals)
+        if key == "td_f" and "sst_mid_f" in facts.derived:
+            # A blend's coil boils from bubble to dew: TD is told from dew, and what it is from the middle is said.
+            card.note = f"from mid-point {self.shown.figure(value + facts.derived['sst_f'] - facts.derived['sst_mid_f'], quantity.unit)}"
+        ratio = facts.derived.get("ratio")
         if key == "expected_head_psig" and ratio is not None:
             card.note = f"ratio {format_number(ratio)}"
         if verdict is not None:
             card.mark = MARKS[(verdict.state, verdict.trust)]
-            card.band = f"{format_number(verdict.low, 0)} to {format_number(verdict.high, 0)}"
+            card.band = f"{self.shown.figure(verdict.low, quantity.unit, 0)} to {self.shown.figure(verdict.high, quantity.unit, 0)}"
             card.why = verdict.why
             card.scale = scale(verdict)
         return card
@@ -214,21 +274,36 @@ class Standing:
         """Verdicts that have no card, in words."""
         rows = []
         for verdict in self.judgement.verdicts:
-            if verdict.quantity not in CARDS:
+            if verdict.quantity not in (*CARDS, *WATER_CARDS.values()):
                 label, unit, decimals = quantity_name(verdict.quantity)
                 mark = MARKS[(verdict.state, verdict.trust)]
-                band = f"{format_number(verdict.low, 0)} to {format_number(verdict.high, 0)} {unit}"
-                rows.append((label, f"{format_number(verdict.value, decimals)} {unit}", mark, band))
+                value = self.shown.text(verdict.value, unit, decimals)
+                rows.append((label, value, mark, self.shown.span(verdict.low, verdict.high, unit)))
+        return rows
+
+    @cached_property
+    def coils(self):
+        """Each coil with its superheat, where the unit has several; empty where it has one."""
+        if self.unit.evaporators < 2:
+            return []
+        quantity = QUANTITIES["superheat_evap_f"]
+        rows = []
+        for number, facts in enumerate(facts_of_coils(self.call, self.shown), start=1):
+            verdict = next((v for v in bands.verdicts(facts) if v.quantity == quantity.key), None)
+            value = f"{self.shown.figure(verdict.value, quantity.unit, 0)}" if verdict else ""
+            mark = MARKS[(verdict.state, verdict.trust)] if verdict else ("", "", "")
+            word = "iced" if bands.coil_iced(facts) else "not read"
+            rows.append({"number": number, "value": value, "unit": self.shown.label(quantity.unit), "mark": mark, "word": word})
         return rows
 
     @property
     def pressure_facts(self):
         """SST and SCT in words."""
         derived, out = self.judgement.facts.derived, []
-        for key in ("sst_f", "sct_f"):
+        for key in ("sst_f", "sst_mid_f", "sct_f", "sct_dew_f"):
             if key in derived:
-                quantity = readings.QUANTITIES[key]
-                out.append((quantity.label, f"{format_number(derived[key], quantity.decimals)} {quantity.unit}"))
+                quantity = QUANTITIES[key]
+                out.append((quantity.label, self.shown.text(derived[key], quantity.unit, quantity.decimals)))
         return out
 
     @cached_property
@@ -284,6 +359,10 @@ class Standing:
 
     def has_field(self, stop, key):
         """Whether a stop's screen has an entry field of its own for an observation."""
+        if stop in BY_STOP and key in {*(place.key for place in BY_STOP[stop].places_for(self.unit, self.by_feel))}:
+            return True
+        if self.by_feel and key in FELT:
+            return False
         return key in BY_SLUG[stop].fields and observations.get(key).exists_on(self.unit)
 
     @cached_property

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from web.round.drawing import BY_STOP
+from web.round.drawing import BY_STOP, FELT
 
 
 @dataclass(frozen=True)
@@ -33,7 +33,7 @@ SAFETY = ("power_locked_out", "parts_protected", "inside_release", "latch_blocke
 STOPS = (
     Stop("arrive", "Arrive", 1, True, (*_drawn("arrive"), "ice_form", "ice_places"), AIR),
     Stop("melt", "Melt", 2, True, (), (*SAFETY, "drain", "melt_water")),
-    Stop("read", "Read", 3, True, _drawn("read")),
+    Stop("read", "Read", 3, True, (*_drawn("read"), *FELT.values())),
     Stop("programs", "Programs", 4),
     Stop("power", "Power", 5),
     Stop("judge", "Judge", 6, True),

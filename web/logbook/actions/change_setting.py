@@ -2,7 +2,7 @@
 
 from kettle.controls import parameters
 from kettle.errors import InputError
-from web.accounts.access import require_same_shop
+from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open
 from web.logbook.models import SettingChange
@@ -24,7 +24,7 @@ def change_setting(user, call, code, found_typed, left_typed, why, **when):
     errors, values = {}, {}
     for field, typed, side in (("as_found", found_typed, "As found"), ("as_left", left_typed, "As left")):
         try:
-            values[field] = parameter.parse(typed, side)
+            values[field] = parameter.parse(typed, side, shown_to(user))
         except InputError as error:
             errors[field] = str(error)
     why = why.strip()

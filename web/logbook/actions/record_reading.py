@@ -5,7 +5,7 @@ from django.db import transaction
 from kettle import observations
 from kettle.errors import InputError
 from kettle.readings import implied_by
-from web.accounts.access import require_same_shop
+from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.models import Reading
 
@@ -27,7 +27,9 @@ def record_reading(user, call, key, typed, source="hand", evaporator=None, **whe
     require_same_shop(user, call)
     require_open(call)
     entry = observations.get(key)
-    value = entry.parse(typed)
+    if not entry.per_evaporator:
+        evaporator = None
+    value = entry.parse(typed, shown_to(user))
     reading = Reading.objects.create(
         call=call,
         key=key,

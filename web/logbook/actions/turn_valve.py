@@ -1,7 +1,7 @@
 """Record an adjustment of the expansion valve, with what spoke against it and why it was done all the same."""
 
 from kettle.errors import InputError
-from kettle.units import parse_entry
+from kettle.units import TRADE
 from kettle.valve import adjust
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
@@ -24,11 +24,11 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
     if judgement.facts.unit.metering == "cap_tube":
         raise InputError("Valve: a capillary tube has no stem to turn")
     try:
-        turns = parse_entry(turns_typed, "turns")
+        turns = TRADE.parse(turns_typed, "turns")
     except InputError as error:
         raise InputError(f"Turns: {error}; allowed {adjust.SMALLEST_TURN:g} to {adjust.LARGEST_TURN:g} turns") from None
     verdict = next((v for v in judgement.verdicts if v.quantity == "superheat_evap_f"), None)
-    advice = adjust.advise(direction, turns, goal or None, verdict, judgement.holds)
+    advice = adjust.advise(direction, turns, goal or None, verdict, judgement.holds, judgement.facts.shown)
     reason = reason.strip()[:300]
     if advice.objections and len(reason) < 3:
         raise ReasonNeeded(advice.objections)

@@ -3,6 +3,7 @@
 from django import template
 
 from kettle.controls.parameters import PARAMETERS
+from kettle.judge import quantity_name
 from kettle.scale import push
 from kettle.units import format_percent
 
@@ -25,6 +26,12 @@ def figure(value):
 def parameter(code):
     """The label of a controller setting."""
     return PARAMETERS[code].label
+
+
+@register.filter
+def quantity_label(key):
+    """What a quantity or an observed figure is called."""
+    return quantity_name(key)[0]
 
 
 @register.filter

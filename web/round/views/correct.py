@@ -12,8 +12,7 @@ from kettle.valve import adjust
 from web.logbook.actions.change_setting import FieldErrors, change_setting
 from web.logbook.actions.turn_valve import ReasonNeeded, turn_valve
 from web.logbook.actions.undo_entry import undo_entry
-from web.round.standing import Standing
-from web.round.views.pages import call_of, show
+from web.round.views.pages import call_of, show, standing_of
 
 
 def correct_context(request, standing, **extra):
@@ -41,7 +40,7 @@ def correct_context(request, standing, **extra):
 def valve(request, number):
     """Record a turn of the stem, or show what speaks against it and ask for a reason."""
     call = call_of(request, number)
-    standing, typed = Standing(call), request.POST
+    standing, typed = standing_of(request, call), request.POST
     try:
         turn_valve(
             request.user,
@@ -79,7 +78,7 @@ def setting(request, number):
         )
     except InputError as error:
         errors = error.by_field if isinstance(error, FieldErrors) else {"parameter": str(error)}
-        standing = Standing(call)
+        standing = standing_of(request, call)
         return show(request, call, "correct", standing, **correct_context(request, standing, typed=typed, errors=errors))
     messages.success(request, "Setting recorded as found and as left.")
     return redirect("stop", number=number, stop="correct")

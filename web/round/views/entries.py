@@ -13,9 +13,8 @@ from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
 from web.logbook.judging import judge_call
 from web.round.drawing import BY_STOP
-from web.round.standing import Standing
 from web.round.stops import BY_SLUG
-from web.round.views.pages import call_of, frame
+from web.round.views.pages import call_of, frame, standing_of
 
 
 @require_POST
@@ -28,7 +27,7 @@ def enter(request, number, key):
     typed = request.POST.getlist(key) if entry.many else request.POST.get(key, "")
     before, wrong = _ready(request, call), {}
     try:
-        record_reading(request.user, call, key, typed)
+        record_reading(request.user, call, key, typed, evaporator=_coil_of(request, call))
     except InputError as error:
         wrong[key] = (typed if isinstance(typed, str) else "", str(error))
     return _changed(request, number, key, wrong, before=before)
@@ -46,6 +45,12 @@ def undo(request, number):
     except InputError as error:
         messages.error(request, str(error))
     return _changed(request, number, reading.key, {}, before=before, from_undo=True)
+
+
+def _coil_of(request, call):
+    """The coil an entry belongs to; None for the first, as in the case file."""
+    coil = standing_of(request, call).coil
+    return coil if coil > 1 else None
 
 
 def _ready(request, call):
@@ -66,7 +71,7 @@ def _touched(key):
 
 def _changed(request, number, key, wrong, before, from_undo=False):
     call = call_of(request, number)
-    standing = Standing(call, wrong)
+    standing = standing_of(request, call, wrong)
     here = BY_SLUG.get(request.POST.get("stop"), BY_SLUG["read"]).slug
     drawn = {tag.entry.key: tag for tag in standing.tags_on(BY_STOP[here])} if here in BY_STOP else {}
     tag = drawn.get(key) or (standing.tag(key) if key in BY_SLUG[here].looks else None)

@@ -7,15 +7,14 @@ from django.views.decorators.http import require_POST
 from kettle.errors import InputError
 from kettle.ice import map as ice
 from kettle.ice import melt as core
-from kettle.units import format_number, parse_entry
+from kettle.units import TRADE, format_number
 from web.logbook.actions import melt as actions
 from web.logbook.actions.keep_ice_map import keep_ice_map
 from web.logbook.ice_shown import Shown
 from web.logbook.judging import judge_call
 from web.round.icemaps import BRUSHES
-from web.round.standing import Standing
 from web.round.stops import STOPS
-from web.round.views.pages import call_of, show
+from web.round.views.pages import call_of, show, standing_of
 
 SUPPLY, COIL_PLACE = "warm", "open"
 
@@ -78,7 +77,7 @@ def _pour_rate(typed):
     if not typed.strip():
         return None, ""
     try:
-        rate = parse_entry(typed, "gal/min")
+        rate = TRADE.parse(typed, "gal/min")
         return core.check_pour_rate(rate), ""
     except InputError as error:
         low, high = core.POUR_GPM
@@ -139,7 +138,7 @@ def ice_map(request, number):
 def start_melt(request, number):
     """Record that melting began; refused while something must come first."""
     call = call_of(request, number)
-    standing = Standing(call)
+    standing = standing_of(request, call)
     try:
         method = core.METHODS.get(request.POST.get("method", ""))
         if method is None:
@@ -163,7 +162,7 @@ def end_melt(request, number):
     try:
         melt = actions.end_melt(request.user, call, reason)
     except InputError as error:
-        standing = Standing(call)
+        standing = standing_of(request, call)
         extra = melt_context(request, standing, clear_error=str(error), typed_reason=reason)
         return show(request, call, "melt", standing, **extra)
     messages.success(request, "All clear, proved." if melt.clear else "Ice left, with its reason.")

@@ -15,6 +15,14 @@ def call_of(request, number):
     return get_object_or_404(calls.prefetch_related("readings"), number=number)
 
 
+def standing_of(request, call, wrong=None):
+    """The standing of a call as this person sees it: own units, by feel or by numbers, the coil chosen."""
+    member = request.user.member
+    asked = request.POST.get("coil") or request.GET.get("coil") or ""
+    coil = int(asked) if asked.isdigit() and 1 <= int(asked) <= call.unit.resolved().evaporators else 1
+    return Standing(call, wrong or {}, member.shown, coil, member.by_feel)
+
+
 def frame(call, stop, standing):
     """The context of the frame: round, standing, next check, what an undo would take back."""
     reading = last_reading(call)
@@ -30,5 +38,5 @@ def frame(call, stop, standing):
 
 def show(request, call, stop, standing=None, **extra):
     """Render a stop in its frame."""
-    context = frame(call, stop, standing or Standing(call))
+    context = frame(call, stop, standing or standing_of(request, call))
     return render(request, f"round/{stop.replace('-', '_')}.html", context | extra)

@@ -8,10 +8,9 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from kettle.errors import InputError
 from web.logbook.actions import hand_over
 from web.logbook.actions.change_setting import FieldErrors
-from web.round.standing import Standing
 from web.round.stops import BY_SLUG
 from web.round.views import correct, melt, site
-from web.round.views.pages import call_of, show
+from web.round.views.pages import call_of, show, standing_of
 
 # What a stop's page needs beyond the frame: stop -> function of request and standing.
 CONTEXTS = {"arrive": site.arrive_context, "melt": melt.melt_context, "correct": correct.correct_context}
@@ -33,7 +32,7 @@ def stop(request, number, stop):
     call = call_of(request, number)
     if stop == "hand-over" and request.method == "POST":
         return _hand_over(request, call)
-    standing = Standing(call)
+    standing = standing_of(request, call)
     extra = CONTEXTS[stop](request, standing) if stop in CONTEXTS else {}
     return show(request, call, stop, standing, **extra)
 
@@ -44,7 +43,7 @@ def standing(request, number, stop):
     if stop not in BY_SLUG:
         raise Http404
     call = call_of(request, number)
-    now = Standing(call)
+    now = standing_of(request, call)
     context = {"call": call, "standing": now, "stop": BY_SLUG[stop], "next_tag": now.next_tag(stop)}
     return render(request, "round/_standing.html", context)
 

@@ -48,6 +48,17 @@ document.addEventListener("click", (event) => {
   if (tag && !event.target.closest("input, select, button")) tag.querySelector("input")?.focus();
 });
 
+/* While a reading is taken, a note says how it is taken, what spoils it and what is usual. */
+function showHow(tag) {
+  const how = document.getElementById("how");
+  if (!how) return;
+  how.hidden = !tag;
+  how.textContent = tag ? tag.dataset.how : "";
+  if (tag && matchMedia("(max-width: 899px)").matches) tag.after(how);
+}
+document.addEventListener("focusin", (event) => showHow(event.target.closest("[data-how]")));
+document.addEventListener("focusout", (event) => { if (!event.relatedTarget?.closest?.("[data-how]")) showHow(null); });
+
 /* Enter goes to the next reading, in the order a technician takes them. */
 document.addEventListener("keydown", (event) => {
   if (event.key !== "Enter" || !event.target.matches("[data-reading]")) return;

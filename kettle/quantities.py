@@ -1,0 +1,47 @@
+"""The quantities worked out from readings: names, units, what each needs and what it means.
+
+Definitions: field practice, as each `meaning` states. Superheat always uses the dew line, subcooling and condensing
+temperature the bubble line.
+"""
+
+from dataclasses import dataclass
+from typing import Final
+
+
+@dataclass(frozen=True)
+class Quantity:
+    """A quantity worked out: its key in the case format, names, unit, and the observations it needs."""
+
+    key: str
+    label: str
+    unit: str
+    needs: tuple[str, ...]
+    meaning: str
+    decimals: int = 1
+
+
+# fmt: off
+QUANTITIES: Final[dict[str, Quantity]] = {q.key: q for q in (
+    Quantity("sst_f", "SST", "°F", ("suction_psig",), "saturation (dew) at suction pressure"),
+    Quantity("sct_f", "SCT", "°F", ("discharge_psig",), "saturation (bubble) at discharge pressure"),
+    Quantity("sst_mid_f", "SST, mid-point", "°F", ("suction_psig",), "middle of dew and bubble at suction, for a blend with glide"),
+    Quantity("sct_dew_f", "SCT, dew", "°F", ("discharge_psig",), "dew at discharge pressure, for a blend with glide"),
+    Quantity("superheat_evap_f", "Superheat, coil", "°F diff", ("suction_psig", "suction_line_evap_f"),
+             "line at the bulb − dew at suction"),
+    Quantity("superheat_comp_f", "Superheat, comp.", "°F diff", ("suction_psig", "suction_line_comp_f"),
+             "line at the compressor − dew at suction"),
+    Quantity("line_gain_f", "Line gain", "°F diff", ("suction_psig", "suction_line_evap_f", "suction_line_comp_f"),
+             "superheat at the compressor − superheat at the coil"),
+    Quantity("subcooling_f", "Subcooling", "°F diff", ("discharge_psig", "liquid_line_f"),
+             "bubble at liquid pressure − liquid line"),
+    Quantity("td_f", "TD", "°F diff", ("suction_psig", "box_temp_f"), "return (or box) air − SST"),
+    Quantity("delta_t_f", "Air delta-T", "°F diff", ("return_air_f", "supply_air_f"), "return air − supply air"),
+    Quantity("split_f", "Split", "°F diff", ("discharge_psig", "ambient_f"), "SCT − air on the condenser"),
+    Quantity("approach_f", "Approach", "°F diff", ("discharge_psig", "water_out_f"), "SCT − water leaving the condenser"),
+    Quantity("rise_f", "Water rise", "°F diff", ("water_in_f", "water_out_f"), "water out − water in"),
+    Quantity("ratio", "Ratio", "", ("suction_psig", "discharge_psig"), "absolute discharge ÷ absolute suction"),
+    Quantity("amps_pct", "Amps", "%", ("compressor_amps",), "measured ÷ rated amps", 0),
+    Quantity("expected_head_psig", "Head expected", "psig", ("ambient_f",),
+             "bubble at the air on the condenser + normal split, or what the head control holds", 0),
+)}
+# fmt: on

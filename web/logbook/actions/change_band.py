@@ -1,0 +1,43 @@
+"""Make a band a unit's own, or give it back to its kind; who, when and why stay on record."""
+
+from django.db import transaction
+
+from kettle.bands import check_band, unit_of
+from kettle.errors import InputError
+from web.accounts.access import require_same_shop, shown_to
+from web.logbook.actions import log
+from web.logbook.actions.change_setting import FieldErrors
+from web.logbook.models import BandChange
+
+
+@transaction.atomic
+def change_band(user, unit, quantity, low_typed, high_typed, why):
+    """Store a band; both ends empty give it back to the kind. FieldErrors names each field that is wrong."""
+    require_same_shop(user, unit)
+    shown, errors, ends = shown_to(user), {}, []
+    measure = unit_of(quantity)
+    back = not low_typed.strip() and not high_typed.strip()
+    for name, label, typed in (("low", "From", low_typed), ("high", "To", high_typed)):
+        if back:
+            break
+        try:
+            ends.append(shown.parse(typed, measure))
+        except InputError as error:
+            errors[name] = f"{label}: {error}"
+    why = why.strip()
+    if not 3 <= len(why) <= 300:
+        errors["why"] = "Why: say it in 3 to 300 letters"
+    if not errors and not back:
+        try:
+            check_band(quantity, *ends, shown)
+        except InputError as error:
+            errors["low"] = str(error)
+    if errors:
+        raise FieldErrors(errors)
+    low, high = (None, None) if back else ends
+    bands = {name: band for name, band in unit.bands.items() if name != quantity}
+    unit.bands = bands if back else bands | {quantity: [low, high]}
+    unit.save(update_fields=["bands"])
+    change = BandChange.objects.create(unit=unit, by=user, quantity=quantity, low=low, high=high, why=why)
+    log.write(user, "change_band", shop=unit.shop, unit=unit.pk, quantity=quantity, low=low, high=high, why=why)
+    return change

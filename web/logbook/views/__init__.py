@@ -1,0 +1,1 @@
+"""The screens of the logbook, by what they show."""

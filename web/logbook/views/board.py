@@ -1,0 +1,53 @@
+"""The Board: the day."""
+
+from datetime import timedelta
+
+from django.db.models import Q
+from django.shortcuts import render
+from django.utils import timezone
+from django.views.decorators.http import require_GET
+
+from web.logbook.forms import QuickLookForm
+from web.logbook.ice_history import watch_list
+from web.logbook.judging import judge_call, settling_until
+from web.logbook.models import Call, Unit
+
+RECENT = 6
+FOLLOW_UP_DAYS = 7
+
+
+@require_GET
+def board(request):
+    """The day: calls in progress, follow-ups due, units."""
+    calls = Call.objects.for_user(request.user).select_related("unit__site", "opened_by")
+    soon = timezone.localdate() + timedelta(days=FOLLOW_UP_DAYS)
+    search = request.GET.get("q", "").strip()[:80]
+    units = Unit.objects.for_user(request.user).filter(site__isnull=False).select_related("site")
+    for word in search.split():
+        units = units.filter(Q(name__icontains=word) | Q(site__name__icontains=word) | Q(refrigerant__icontains=word))
+    return render(
+        request,
+        "logbook/board.html",
+        {
+            "in_progress": [_headline(call) for call in calls.filter(closed_at=None)],
+            "follow_ups": _follow_ups(calls, soon),
+            "recent": calls.filter(closed_at__isnull=False)[:RECENT],
+            "watch_list": watch_list(request.user),
+            "overdue": [call for call in calls.filter(closed_at=None, check_in_min__isnull=False) if call.check_in_overdue],
+            "units": units,
+            "search": search,
+            "quick": QuickLookForm(initial={"kind": "walk_in_freezer", "refrigerant": "R-404A"}),
+        },
+    )
+
+
+def _headline(call):
+    judgement = judge_call(call)
+    leader = judgement.ranking[0] if judgement.has_evidence else None
+    return {"call": call, "leader": leader, "holds": len(judgement.holds), "settling": settling_until(call)}
+
+
+def _follow_ups(calls, soon):
+    """Visits promised by the last closed call of each unit, up to a date."""
+    due = calls.filter(closed_at__isnull=False, next_visit__isnull=False, next_visit__lte=soon).order_by("next_visit")
+    return [call for call in due if not call.unit.calls.filter(opened_at__gt=call.closed_at).exists()]

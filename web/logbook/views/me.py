@@ -1,0 +1,39 @@
+"""One's own ways: units, and by feel or by numbers."""
+
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.utils.http import url_has_allowed_host_and_scheme
+from django.views.decorators.http import require_http_methods, require_POST
+
+from kettle.errors import InputError
+from kettle.units import SHOWN_CHOICES
+from web.logbook.actions import choose_ways
+
+UNIT_LABELS = {"temperature": "Temperatures", "pressure": "Pressures", "mass": "Weights", "vacuum": "Deep vacuum"}
+UNIT_EXAMPLES = [("Box", 36.5, "°F"), ("Superheat", 9.0, "°F diff"), ("Suction", 31.0, "psig"), ("In vacuum", -3.0, "psig"),
+                 ("Charge", 4.5, "lb"), ("Evacuated to", 480.0, "micron")]  # fmt: skip
+
+
+@require_http_methods(["GET", "POST"])
+def me(request):
+    """The units one reads and types in."""
+    member, error = request.user.member, ""
+    if request.method == "POST":
+        try:
+            choose_ways.choose_units(request.user, request.POST)
+        except InputError as refused:
+            error = str(refused)
+        else:
+            messages.success(request, "Kept. Readings, report and entry follow.")
+            return redirect("me")
+    choices = [(name, UNIT_LABELS[name], units, getattr(member, name)) for name, units in SHOWN_CHOICES.items()]
+    examples = [(words, member.shown.text(value, unit)) for words, value, unit in UNIT_EXAMPLES]
+    return render(request, "logbook/me.html", {"choices": choices, "error": error, "examples": examples})
+
+
+@require_POST
+def by_feel(request):
+    """Tell lines by feel or by numbers, and go back to where one was."""
+    choose_ways.choose_by_feel(request.user, request.POST.get("by_feel") == "yes")
+    back = request.POST.get("next", "")
+    return redirect(back if url_has_allowed_host_and_scheme(back, allowed_hosts={request.get_host()}) else "board")

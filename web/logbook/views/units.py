@@ -1,0 +1,117 @@
+"""A unit: its page, its plate, its bands."""
+
+from django.contrib import messages
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_GET, require_http_methods
+
+from kettle.bands import banded, default_band, unit_of
+from kettle.judge import quantity_name
+from web.accounts.access import shown_to
+from web.logbook.actions.change_band import change_band
+from web.logbook.actions.change_setting import FieldErrors
+from web.logbook.actions.save_unit import save_unit
+from web.logbook.forms import UnitForm, posted
+from web.logbook.ice_history import ice_ups
+from web.logbook.ice_shown import shown
+from web.logbook.models import Site, Unit
+
+
+@require_GET
+def unit_page(request, pk):
+    """A unit: its plate, its bands, its calls and settings."""
+    unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
+    calls = unit.calls.select_related("opened_by").prefetch_related("settingchanges", "valveturns", "readings")
+    context = {
+        "unit": unit,
+        "resolved": unit.resolved(),
+        "calls": calls,
+        "plate": _plate(unit, shown_to(request.user)),
+        "ice_ups": [(call, [shown(drawing) for drawing in maps]) for call, maps in ice_ups(unit)],
+    }
+    return render(request, "logbook/unit.html", context)
+
+
+def _plate(unit, shown_in):
+    """The plate in words: what is stored, or what is usual for the kind."""
+    resolved = unit.resolved()
+    rows = []
+    for name, label in (
+        ("metering", "Metering"),
+        ("condensing", "Condensing"),
+        ("head_control", "Head control"),
+        ("defrost", "Defrost"),
+        ("box_control", "Box control"),
+    ):
+        value = getattr(resolved, name)
+        rows.append((label, dict(Unit._meta.get_field(name).choices)[value], name in resolved.assumed))
+    rows.append(("Receiver", "yes" if resolved.receiver else "no", "receiver" in resolved.assumed))
+    for label, name, unit_of in (
+        ("Set", "set_f", "°F"),
+        ("Differential", "differential_f", "°F diff"),
+        ("Label charge", "critical_charge_oz", "oz"),
+        ("Rated amps", "compressor_rla_a", "A"),
+        ("Volts", "nameplate_v", "V"),
+        ("Evaporators", "evaporators", ""),
+    ):
+        value = getattr(resolved, name)
+        if value is not None:
+            decimals = 0 if value == int(value) else 1
+            rows.append((label, shown_in.text(value, unit_of, decimals), name in resolved.assumed))
+    return rows
+
+
+@require_http_methods(["GET", "POST"])
+def edit_unit(request, pk=None):
+    """Add a unit to a site, new or known, or correct the plate of one."""
+    unit = get_object_or_404(Unit.objects.for_user(request.user).filter(site__isnull=False), pk=pk) if pk else None
+    form = UnitForm(posted(request), instance=unit, initial={"site_name": unit.site.name if unit else ""}, shown=shown_to(request.user))
+    if request.method == "POST" and form.is_valid():
+        saved = save_unit(request.user, form.save(commit=False), form.cleaned_data["site_name"])
+        return redirect("unit", pk=saved.pk)
+    return render(request, "logbook/edit_unit.html", {"form": form, "unit": unit, "sites": Site.objects.for_user(request.user)})
+
+
+def _bands(unit, shown_in):
+    """Every band of a unit: quantity, label, own or usual, ends in words and as typed, the change that made it."""
+    resolved, changes = unit.resolved(), {}
+    for change in unit.bandchanges.select_related("by"):
+        changes.setdefault(change.quantity, change)
+    rows = []
+    for quantity in banded():
+        band = default_band(resolved, quantity)
+        if band is None:
+            continue
+        label, _, decimals = quantity_name(quantity)
+        measure = unit_of(quantity)
+        rows.append(
+            {
+                "quantity": quantity,
+                "label": label,
+                "unit": shown_in.label(measure),
+                "words": shown_in.span(*band, measure),
+                "ends": [shown_in.edit(end, measure, decimals) for end in band],
+                "own": quantity in unit.bands,
+                "change": changes.get(quantity),
+            }
+        )
+    return rows
+
+
+@require_http_methods(["GET", "POST"])
+def unit_bands(request, pk):
+    """What is normal on this unit: each band, its own or the kind's, and a way to change it with a reason."""
+    unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
+    typed, errors = {}, {}
+    if request.method == "POST":
+        typed = request.POST
+        quantity = typed.get("quantity", "")
+        try:
+            change_band(request.user, unit, quantity, typed.get("low", ""), typed.get("high", ""), typed.get("why", ""))
+        except FieldErrors as error:
+            errors = error.by_field
+        else:
+            messages.success(request, f"{quantity_name(quantity)[0]}: kept. Verdicts name it as this unit's own band.")
+            return redirect("unit-bands", pk=pk)
+    context = {"unit": unit, "rows": _bands(unit, shown_to(request.user)), "typed": typed, "errors": errors,
+               "history": unit.bandchanges.select_related("by")}  # fmt: skip
+    return render(request, "logbook/bands.html", context)

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
+from kettle import other_refrigerant
 from kettle.bands import IMPOSSIBLE_SUPERHEAT_F, SUPERHEATS
 from kettle.facts import Facts
 from kettle.units import atmosphere_psia
@@ -69,6 +70,24 @@ def _impossible_pressure(f: Facts) -> list[Problem]:
     return found
 
 
+def _wrong_refrigerant(f: Facts) -> list[Problem]:
+    found = other_refrigerant.suspicion(f)
+    if found is None:
+        return []
+    others = " or ".join(found.names)
+    if found.by == "rest":
+        text = (
+            f"At rest the pressure does not fit {f.unit.refrigerant.name}; it fits {others}. Check plate, sticker and "
+            "cylinder records; a pressure that is too high can also be air in the system"
+        )
+    else:
+        text = (
+            f"Both sides fit {others} far better than {f.unit.refrigerant.name}: check plate, sticker, cylinder records and "
+            "the refrigerant chosen here before judging anything"
+        )
+    return [Problem("wrong_refrigerant_suspected", found.keys, text)]
+
+
 def _vacuum(f: Facts) -> list[Problem]:
     suction = f.number("suction_psig")
     if suction is None or not -atmosphere_psia(f.unit.altitude_ft) <= suction < 0:
@@ -88,6 +107,7 @@ def _sensor_disagrees(f: Facts) -> list[Problem]:
 _RULES: Final[tuple[Callable[[Facts], list[Problem]], ...]] = (
     _negative_superheat,
     _impossible_pressure,
+    _wrong_refrigerant,
     _vacuum,
     _sensor_disagrees,
 )

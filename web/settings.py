@@ -50,6 +50,7 @@ INSTALLED_APPS = [
     "django_htmx",
     "web.accounts",
     "web.logbook",
+    "web.benches",
     "web.round",
     "web.reports",
 ]

@@ -7,6 +7,7 @@ urlpatterns = [
     path("login/", auth.LoginView.as_view(), name="login"),
     path("logout/", auth.LogoutView.as_view(), name="logout"),
     path("", include("web.logbook.urls")),
+    path("", include("web.benches.urls")),
     path("calls/<int:number>/", include("web.reports.urls")),
     # Last, since a stop may have any name.
     path("calls/<int:number>/", include("web.round.urls")),

@@ -69,7 +69,10 @@ def test_a_quick_look_needs_words_of_the_list(at_work):
 
 
 def upload(client, content):
-    return client.post(reverse("import-case"), {"case": SimpleUploadedFile("c.json", content)}, follow=True)
+    preview = client.post(reverse("preview-case"), {"case": SimpleUploadedFile("c.json", content)}, follow=True)
+    if preview.context is None or "content" not in preview.context:
+        return preview
+    return client.post(reverse("import-case"), {"content": preview.context["content"]}, follow=True)
 
 
 def test_a_case_file_becomes_a_call_and_goes_out_again_the_same(at_work):

@@ -16,6 +16,7 @@ from kettle import refrigerants
 from web.accounts.models import Member, Shop
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.keep_ice_map import keep_ice_map
+from web.logbook.actions.keep_set import keep_set
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.turn_valve import turn_valve
@@ -70,6 +71,8 @@ def _visit(user, unit, entry, now):
     for drawn in entry.get("ice", ()):
         at = start + timedelta(minutes=2 if drawn["stage"] == "before" else VISIT_MINUTES // 2)
         keep_ice_map(user, call, drawn["stage"], drawn["rows"], drawn["places"], at=at)
+    for moment in entry.get("moments", ()):
+        _moment(user, call, moment, start + timedelta(minutes=moment["at_min"]))
     for turn in entry.get("turns", ()):
         at = now - timedelta(minutes=TURNED_MINUTES_AGO)
         turn_valve(user, call, judge_call(call), turn["direction"], turn["turns"], turn["goal"], turn["reason"], at=at)
@@ -84,6 +87,17 @@ def _visit(user, unit, entry, now):
     if not entry["open"]:
         call.closed_at = start + timedelta(minutes=VISIT_MINUTES)
     call.save()
+
+
+def _moment(user, call, moment, at):
+    """What was read, turned and kept as a set some minutes into a visit."""
+    for key, value in moment.get("seen", {}).items():
+        record_reading(user, call, key, value if isinstance(value, str) else f"{value:g}", at=at)
+    if "turn" in moment:
+        turn = moment["turn"]
+        turn_valve(user, call, judge_call(call), turn["direction"], turn["turns"], turn["goal"], turn["reason"], at=at)
+    if "set" in moment:
+        keep_set(user, call, moment["set"], moment.get("good", False), at=at)
 
 
 def _readings(unit, sst, sct, superheat, gain, subcooling, discharge_above_sct):

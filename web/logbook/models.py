@@ -220,6 +220,16 @@ class Reading(Entry):
         return f"{self.key} {self.value}"
 
 
+class ReadingSet(Entry):
+    """One moment's readings under a name; a good one is a baseline of its unit."""
+
+    label = models.CharField(max_length=60)
+    good = models.BooleanField(default=False)
+
+    def __str__(self):
+        return self.label
+
+
 class ValveTurn(Entry):
     """One adjustment of the expansion valve; it starts a settling clock."""
 

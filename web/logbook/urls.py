@@ -15,6 +15,8 @@ urlpatterns = [
     path("calls/new/", calls.new_call, name="new-call"),
     path("quick-look/", calls.quick_look, name="quick-look"),
     path("calls/<int:number>/keep/", calls.keep, name="keep"),
-    path("case/", case_files.import_case, name="import-case"),
+    path("case/", case_files.preview_case, name="preview-case"),
+    path("case/open/", case_files.import_case, name="import-case"),
+    path("case/schema.json", case_files.schema, name="case-schema"),
     path("calls/<int:number>/case.json", case_files.export_case, name="export-case"),
 ]

@@ -5,8 +5,9 @@ Nothing is worked out here; the core's answer is laid out for the templates.
 
 from dataclasses import dataclass, field
 from functools import cached_property
+from urllib.parse import urlencode
 
-from kettle import bands, observations, plausible
+from kettle import bands, baseline, observations, plausible
 from kettle.controls.parameters import PARAMETERS
 from kettle.judge import quantity_name
 from kettle.quantities import QUANTITIES
@@ -17,6 +18,7 @@ from kettle.units import TRADE, ShownUnits, format_number, format_percent
 from kettle.valve import adjust
 from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.judging import facts_of_coils, judge_call, minutes_left, settling_until, standing_readings
+from web.logbook.sets import baseline_of
 from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT, Place
 from web.round.icemaps import IceMaps
 from web.round.stops import AIR, BY_SLUG, SAFETY, STOPS
@@ -41,6 +43,7 @@ MARKS = {
 # The mark of a reading taken longer ago than it stays fresh.
 OLD = "◷"
 SUSPECTS_SHOWN = 3
+DRIFTS_SHOWN = 3
 HOLDS_SHOWN = 3
 
 
@@ -231,6 +234,20 @@ class Standing:
         figures = [tag for tag in self.tags if tag.entry.is_number]
         return f"{sum(tag.taken for tag in figures)} of {len(figures)} taken"
 
+    @cached_property
+    def sets_kept(self):
+        return self.call.readingsets.filter(undone_at=None).count()
+
+    @cached_property
+    def drifts(self):
+        """How the unit runs against its own past good set, the furthest first."""
+        now = self.judgement.facts
+        found = baseline_of(self.call, now.number("ambient_f"), self.coil, self.shown)
+        if found is None:
+            return []
+        kept, then = found
+        return baseline.drifts(now, then, f"on {kept.at:%-d %b %Y}", self.shown)[:DRIFTS_SHOWN]
+
     @property
     def doubts(self):
         """How many readings on the drawing are old or unusual, with their marks."""
@@ -295,6 +312,15 @@ class Standing:
             word = "iced" if bands.coil_iced(facts) else "not read"
             rows.append({"number": number, "value": value, "unit": self.shown.label(quantity.unit), "mark": mark, "word": word})
         return rows
+
+    @property
+    def ladder_query(self):
+        """What the ladder is asked to show this circuit's suction on."""
+        asked = {"refrigerant": self.unit.refrigerant.name, "altitude_ft": f"{self.unit.altitude_ft:.0f}"}
+        suction = self.readings.get("suction_psig")
+        if suction is not None:
+            asked |= {"pressure": self.shown.edit(suction.value, "psig"), "moved": "pressure"}
+        return urlencode(asked)
 
     @property
     def pressure_facts(self):

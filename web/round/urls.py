@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import correct, entries, melt, site, stops
+from web.round.views import correct, entries, melt, sets, site, stops
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
@@ -18,6 +18,8 @@ urlpatterns = [
     path("ice/", melt.ice_map, name="ice"),
     path("melt/start/", melt.start_melt, name="start-melt"),
     path("melt/end/", melt.end_melt, name="end-melt"),
+    path("sets/", sets.sets, name="sets"),
+    path("sets/keep/", sets.keep_set, name="keep-set"),
     path("valve/", correct.valve, name="valve"),
     path("setting/", correct.setting, name="setting"),
     path("take-back/<str:what>/<int:pk>/", correct.take_back, name="take-back"),

@@ -7,27 +7,26 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('logbook', '0001_initial'),
+        ("logbook", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='BandChange',
+            name="BandChange",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('at', models.DateTimeField(default=django.utils.timezone.now)),
-                ('quantity', models.CharField(max_length=40)),
-                ('low', models.FloatField(blank=True, null=True)),
-                ('high', models.FloatField(blank=True, null=True)),
-                ('why', models.CharField(max_length=300)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('unit', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='bandchanges', to='logbook.unit')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("at", models.DateTimeField(default=django.utils.timezone.now)),
+                ("quantity", models.CharField(max_length=40)),
+                ("low", models.FloatField(blank=True, null=True)),
+                ("high", models.FloatField(blank=True, null=True)),
+                ("why", models.CharField(max_length=300)),
+                ("by", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL)),
+                ("unit", models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name="bandchanges", to="logbook.unit")),
             ],
             options={
-                'ordering': ['-at', '-pk'],
+                "ordering": ["-at", "-pk"],
             },
         ),
     ]

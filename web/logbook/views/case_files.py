@@ -1,31 +1,81 @@
 """Case files, in and out."""
 
 from django.contrib import messages
-from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, redirect
+from django.http import HttpResponse, JsonResponse
+from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle import case
+from kettle import case, observations
 from kettle.errors import InputError
+from web.accounts.access import shown_to
+from web.logbook.actions.import_case import SOURCE
 from web.logbook.actions.import_case import import_case as import_case_action
 from web.logbook.judging import case_of
 from web.logbook.models import Call
+from web.logbook.plate import plate_words
 
 
 @require_POST
-def import_case(request):
-    """Open a call from a case file."""
+def preview_case(request):
+    """Show what a case file would store; nothing is stored."""
     upload = request.FILES.get("case")
     try:
         if upload is None:
             raise InputError("choose a case file first")
         if upload.size > case.LARGEST_BYTES:
             raise InputError(f"the case file is larger than {case.LARGEST_BYTES // 1_000_000} MB")
-        call = import_case_action(request.user, upload.read())
+        content = upload.read()
+        read = case.read(content)
+    except InputError as error:
+        messages.error(request, f"Case file: {error}")
+        return redirect("board")
+    shown, unit = shown_to(request.user), read.resolved()
+    context = {
+        "file_name": upload.name[:80],
+        "content": content.decode("utf-8-sig"),
+        "plate": [("Name", unit.name or "none", False), ("Kind", unit.kind.label, False), ("Refrigerant", unit.refrigerant.name, False)]
+        + plate_words(unit, shown),
+        "rows": _rows(read, shown),
+        "many": unit.evaporators > 1,
+    }
+    return render(request, "logbook/case_preview.html", context)
+
+
+def _rows(read, shown):
+    """The observations of a case in order, each as it will be stored; what a later one replaces is marked."""
+    rows, latest = [], {}
+    for place, entry in enumerate(read.in_order()):
+        latest[(entry.key, entry.on)] = place
+        registered = observations.get(entry.key)
+        rows.append(
+            {
+                "label": registered.label,
+                "value": registered.show(entry.checked, shown=shown),
+                "coil": (entry.on or 1) if registered.per_evaporator else "",
+                "at": entry.at,
+                "source": entry.source or SOURCE,
+            }
+        )
+    for place, entry in enumerate(read.in_order()):
+        rows[place]["earlier"] = latest[(entry.key, entry.on)] != place
+    return rows
+
+
+@require_POST
+def import_case(request):
+    """Open a call from a case file that was looked through."""
+    try:
+        call = import_case_action(request.user, request.POST.get("content", ""))
     except InputError as error:
         messages.error(request, f"Case file: {error}")
         return redirect("board")
     return redirect("stop", number=call.number, stop="read")
+
+
+@require_GET
+def schema(request):
+    """The JSON Schema of the case file, to be read by other programs."""
+    return JsonResponse(case.schema(), json_dumps_params={"indent": 2, "ensure_ascii": False})
 
 
 @require_GET

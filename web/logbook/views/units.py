@@ -14,6 +14,7 @@ from web.logbook.forms import UnitForm, posted
 from web.logbook.ice_history import ice_ups
 from web.logbook.ice_shown import shown
 from web.logbook.models import Site, Unit
+from web.logbook.plate import plate_words
 
 
 @require_GET
@@ -25,39 +26,10 @@ def unit_page(request, pk):
         "unit": unit,
         "resolved": unit.resolved(),
         "calls": calls,
-        "plate": _plate(unit, shown_to(request.user)),
+        "plate": plate_words(unit.resolved(), shown_to(request.user)),
         "ice_ups": [(call, [shown(drawing) for drawing in maps]) for call, maps in ice_ups(unit)],
     }
     return render(request, "logbook/unit.html", context)
-
-
-def _plate(unit, shown_in):
-    """The plate in words: what is stored, or what is usual for the kind."""
-    resolved = unit.resolved()
-    rows = []
-    for name, label in (
-        ("metering", "Metering"),
-        ("condensing", "Condensing"),
-        ("head_control", "Head control"),
-        ("defrost", "Defrost"),
-        ("box_control", "Box control"),
-    ):
-        value = getattr(resolved, name)
-        rows.append((label, dict(Unit._meta.get_field(name).choices)[value], name in resolved.assumed))
-    rows.append(("Receiver", "yes" if resolved.receiver else "no", "receiver" in resolved.assumed))
-    for label, name, unit_of in (
-        ("Set", "set_f", "°F"),
-        ("Differential", "differential_f", "°F diff"),
-        ("Label charge", "critical_charge_oz", "oz"),
-        ("Rated amps", "compressor_rla_a", "A"),
-        ("Volts", "nameplate_v", "V"),
-        ("Evaporators", "evaporators", ""),
-    ):
-        value = getattr(resolved, name)
-        if value is not None:
-            decimals = 0 if value == int(value) else 1
-            rows.append((label, shown_in.text(value, unit_of, decimals), name in resolved.assumed))
-    return rows
 
 
 @require_http_methods(["GET", "POST"])

@@ -86,13 +86,13 @@ def setting(request, number):
 
 @require_POST
 def take_back(request, number, what, pk):
-    """Take back a valve turn or a setting change."""
+    """Take back a valve turn, a setting change or a set."""
     call = call_of(request, number)
-    entries = {"turn": call.valveturns, "setting": call.settingchanges}.get(what)
+    entries = {"turn": call.valveturns, "setting": call.settingchanges, "set": call.readingsets}.get(what)
     if entries is None:
         raise Http404
     try:
         undo_entry(request.user, get_object_or_404(entries, pk=pk))
     except InputError as error:
         messages.error(request, str(error))
-    return redirect("stop", number=number, stop="correct")
+    return redirect("sets", number=number) if what == "set" else redirect("stop", number=number, stop="correct")

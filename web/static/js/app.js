@@ -59,6 +59,21 @@ function showHow(tag) {
 document.addEventListener("focusin", (event) => showHow(event.target.closest("[data-how]")));
 document.addEventListener("focusout", (event) => { if (!event.relatedTarget?.closest?.("[data-how]")) showHow(null); });
 
+/* A file dropped on a form that takes one is the same as choosing it there. */
+for (const form of document.querySelectorAll("form[data-drop]")) {
+  const over = (event, on) => { event.preventDefault(); form.classList.toggle("next", on); };
+  form.addEventListener("dragover", (event) => over(event, true));
+  form.addEventListener("dragleave", (event) => over(event, false));
+  form.addEventListener("drop", (event) => {
+    over(event, false);
+    if (!event.dataTransfer.files.length) return;
+    form.querySelector("input[type=file]").files = event.dataTransfer.files;
+    form.requestSubmit();
+  });
+}
+
+document.addEventListener("click", (event) => { if (event.target.closest("[data-print]")) window.print(); });
+
 /* Enter goes to the next reading, in the order a technician takes them. */
 document.addEventListener("keydown", (event) => {
   if (event.key !== "Enter" || !event.target.matches("[data-reading]")) return;

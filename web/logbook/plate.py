@@ -1,0 +1,24 @@
+"""A unit's plate in words: what is known of it, or what is usual for the kind."""
+
+from kettle.unit import CHOICES, LIMITS
+
+WORDS = (
+    ("metering", "Metering"),
+    ("condensing", "Condensing"),
+    ("head_control", "Head control"),
+    ("defrost", "Defrost"),
+    ("box_control", "Box control"),
+)
+FIGURES = ("set_f", "differential_f", "critical_charge_oz", "compressor_rla_a", "nameplate_v", "evaporators")
+
+
+def plate_words(unit, shown):
+    """Label, value in words and whether it was assumed, for every line of a resolved unit's plate."""
+    rows = [(label, CHOICES[name][getattr(unit, name)], name in unit.assumed) for name, label in WORDS]
+    rows.append(("Receiver", "yes" if unit.receiver else "no", "receiver" in unit.assumed))
+    for name in FIGURES:
+        value = getattr(unit, name)
+        if value is not None:
+            _, _, measure, label = LIMITS[name]
+            rows.append((label, shown.text(value, measure, 0 if value == int(value) else 1), name in unit.assumed))
+    return rows

@@ -1,0 +1,23 @@
+"""Sets of readings as the core compares them, and the unit's own baseline."""
+
+from kettle import baseline
+from kettle.readings import work_out
+from kettle.units import TRADE
+from web.logbook.judging import standing_readings, value_of
+from web.logbook.models import ReadingSet
+
+
+def facts_of(kept, coil=1, shown=TRADE):
+    """What stood on a coil at the moment of a set."""
+    call = kept.call
+    standing = standing_readings(call, coil, until=kept.at)
+    return work_out(call.unit.resolved(), {key: value_of(reading) for key, reading in standing.items()}, shown=shown)
+
+
+def baseline_of(call, ambient_f, coil=1, shown=TRADE):
+    """The unit's past good set to hold a call against, with its facts; None where it has none."""
+    earlier = ReadingSet.objects.filter(call__unit=call.unit, good=True, undone_at=None, at__lt=call.opened_at)
+    sets = {kept.pk: kept for kept in earlier.exclude(call=call).select_related("call__unit__site").order_by("-at")}
+    facts = {pk: facts_of(kept, coil, shown) for pk, kept in sets.items()}
+    chosen = baseline.closest(ambient_f, {pk: known.number("ambient_f") for pk, known in facts.items()})
+    return (sets[chosen], facts[chosen]) if chosen is not None else None

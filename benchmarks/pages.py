@@ -44,7 +44,8 @@ def main():
     at = f"/calls/{Call.objects.get(unit__name='Freezer 1', closed_at=None).number}"
     entry = {"suction_psig": "10.7", "stop": "read"}
     acts = {"entry": (lambda: client.post(f"{at}/entry/suction_psig/", entry, headers={"HX-Request": "true"}), ENTRY_S)}
-    for page in ("/", "/units/1/", *(f"{at}/{stop}/" for stop in ("arrive", "read", "judge", "correct", "hand-over", "report"))):
+    stops = ("arrive", "read", "sets", "probes", "judge", "correct", "hand-over", "report")
+    for page in ("/", "/units/1/", "/units/1/bands/", "/ladder/", "/ladder/card/", *(f"{at}/{stop}/" for stop in stops)):
         acts[page] = (lambda page=page: client.get(page), PAGE_S)
     for name, (act, wanted) in acts.items():
         seconds = median(act)

@@ -45,9 +45,11 @@ def _at_rest(facts: Facts) -> Suspicion | None:
     resting, ambient = facts.number("resting_psig"), facts.number("ambient_f")
     if resting is None or ambient is None or _resting_miss_f(facts.unit.refrigerant, facts, resting, ambient) < RESTING_MISS_F:
         return None
-    misses = {r.name: _resting_miss_f(r, facts, resting, ambient) for r in refrigerants.catalogue().values()}
-    fitting = sorted((name for name, miss in misses.items() if miss <= RESTING_FIT_F), key=misses.__getitem__)
-    return Suspicion(tuple(fitting[:NAMES_SHOWN]), "rest", ("resting_psig",)) if fitting else None
+    others = refrigerants.catalogue().values()
+    fitting = [r for r in others if _resting_miss_f(r, facts, resting, ambient) <= RESTING_FIT_F]
+    # Most of what rests is liquid, which stands at bubble: who fits that best comes first.
+    fitting.sort(key=lambda r: abs(r.bubble_f(resting, facts.unit.altitude_ft) - ambient))
+    return Suspicion(tuple(r.name for r in fitting[:NAMES_SHOWN]), "rest", ("resting_psig",)) if fitting else None
 
 
 def _resting_miss_f(refrigerant: Refrigerant, facts: Facts, resting_psig: float, ambient_f: float) -> float:

@@ -14,14 +14,18 @@ from kettle.observations import Value
 from kettle.unit import Unit
 from kettle.units import TRADE, ShownUnits, psig_to_psia
 
+RUNNING_ON: Final = ("settled_min", "since_defrost_min")
+
 
 def work_out(unit: Unit, seen: Mapping[str, Value], ages_min: Mapping[str, float] | None = None, shown: ShownUnits = TRADE) -> Facts:
     """Return everything known: what was seen (key -> checked value), worked out, and estimated from touch.
 
     `ages_min` gives the age of each observation in minutes where times are known.
     """
-    derived = derive(unit, seen)
-    return Facts(unit, seen, derived, touch.estimates(unit, seen, derived), ages_min or {}, shown)
+    derived, ages = derive(unit, seen), ages_min or {}
+    # Minutes since something happened run on after they were asked for.
+    since = {key: value + ages[key] for key, value in seen.items() if key in RUNNING_ON and key in ages and isinstance(value, float)}
+    return Facts(unit, {**seen, **since}, derived, touch.estimates(unit, seen, derived), ages, shown)
 
 
 def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
@@ -60,8 +64,9 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
         difference("approach_f", sct, got.get("water_out_f"))
         difference("rise_f", got.get("water_out_f"), got.get("water_in_f"))
     if unit.refrigerant.glides:
-        if suction is not None and sst is not None:
-            out["sst_mid_f"] = (sst + unit.refrigerant.bubble_f(suction, unit.altitude_ft)) / 2.0
+        suction_bubble = _saturation(unit, "bubble_f", suction)
+        if sst is not None and suction_bubble is not None:
+            out["sst_mid_f"] = (sst + suction_bubble) / 2.0
         sct_dew = _saturation(unit, "dew_f", discharge)
         if sct_dew is not None:
             out["sct_dew_f"] = sct_dew

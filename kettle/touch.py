@@ -24,6 +24,7 @@ SUCTION_WORDS: Final[dict[str, Span]] = {"warm": (60, 90), "cool": (50, 70), "sw
 DISCHARGE_WORDS: Final[dict[str, Span]] = WORDS | {"hot": (130, 225)}
 GAUGE_SPREAD_F: Final = 1.0
 AMONG_LINES_F: Final = 4.0
+AS_WARM_AS_AIR_F: Final = 8.0
 
 
 def estimates(unit: Unit, seen: Mapping[str, Value], derived: Mapping[str, float]) -> dict[str, Felt]:
@@ -79,9 +80,15 @@ def _saturated(unit: Unit, seen: Mapping[str, Value], derived: Mapping[str, floa
 
 
 def _over(word: Span, saturated: tuple[float, float, str], warmest: float | None) -> Span:
-    """The range of a line, as degrees over saturation; a line is never colder than that, nor warmer than its air."""
+    """The range of a line, as degrees over saturation; a line is never colder than that, nor warmer than its air.
+
+    A word for warmer than the air says that the line is about as warm as the air.
+    """
     sst, spread, _ = saturated
-    low, high = max(word[0], sst), min(word[1], warmest) if warmest is not None else word[1]
+    low, high = word
+    if warmest is not None:
+        low, high = min(low, warmest - AS_WARM_AS_AIR_F), min(high, warmest)
+    low = max(low, sst)
     return low - sst, max(high, low) - sst if high >= sst - spread else -1.0
 
 

@@ -114,9 +114,20 @@ class ShownUnits:
         vacuum = vacuum_inhg(value) if unit == "psig" else None
         return f"{shown} ({vacuum:.1f} inHg)" if vacuum is not None else shown
 
+    def plain(self, value: float, unit: str) -> str:
+        """Return a stored figure with its unit, without decimals it does not need: "−5 °F", "−20.6 °C"."""
+        shown = f"{round(self.measure(unit).to_shown(value), max(1, 1 + self.measure(unit).decimals)):g}".replace("-", MINUS)
+        return f"{shown} {self.label(unit)}".strip()
+
     def span(self, low: float, high: float, unit: str, decimals: int = 0) -> str:
         """Return a range with its unit, as "4 to 10 °F"."""
         return f"{self.figure(low, unit, decimals)} to {self.figure(high, unit, decimals)} {self.label(unit)}".strip()
+
+    def in_other_unit(self, typed: str, unit: str) -> bool:
+        """Return whether a typed entry named another unit than this person reads it in."""
+        found = _ENTRY.match(typed.strip().replace(MINUS, "-"))
+        suffix = found.group(3).lower().removeprefix("°") if found else ""
+        return bool(suffix) and suffix not in (self.label(unit).lower(), *self.measure(unit).typed)
 
     def edit(self, value: float, unit: str, decimals: int = 1) -> str:
         """Return a stored figure as it stands in an entry field: plain; in its own unit one digit finer than it is shown."""

@@ -17,6 +17,10 @@ VIEWS = {
     "arrive": (TABLET, "Cooler 1", "arrive/", "whole"),
     "melt": (TABLET, "Cooler 1", "melt/", "whole"),
     "read": (TABLET, "Freezer 1", "read/", ""),
+    "read-coils": (TABLET, "Flower cooler", "read/?coil=2", ""),
+    "sets": (TABLET, "Meat room", "sets/", ""),
+    "probes": (TABLET, "Freezer 1", "probes/", "wait"),
+    "ladder": (TABLET, None, "/ladder/?refrigerant=R-448A&pressure=31&altitude_ft=4200", ""),
     "read-night": (TABLET, "Freezer 1", "read/", "night"),
     "judge": (TABLET, "Freezer 1", "judge/", ""),
     "correct": (TABLET, "Meat room", "correct/", ""),
@@ -40,7 +44,7 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         page.get_by_role("button", name="Night").click()
     if act == "sheet":
         page.locator(".sheet-handle").click()
-    page.wait_for_timeout(150)
+    page.wait_for_timeout(2500 if act == "wait" else 150)
     page.screenshot(path=folder / f"{name}.png", full_page=act == "whole")
     if act == "night":
         page.get_by_role("button", name="Night").click()

@@ -1,7 +1,7 @@
 """Settings, from the environment; what is not set is safe for one machine in the shop.
 
 KETTLE_DATA (folder of the database and the secret), KETTLE_HOSTS (comma separated), KETTLE_HTTPS=1 (behind TLS),
-KETTLE_DEBUG=1, KETTLE_TIME_ZONE.
+KETTLE_DEBUG=1, KETTLE_TIME_ZONE, KETTLE_PROBES (host:port of wireless probes).
 """
 
 import os
@@ -14,6 +14,8 @@ ROOT = Path(__file__).resolve().parent.parent
 DATA = Path(os.environ.get("KETTLE_DATA", ROOT / "var"))
 DATA.mkdir(parents=True, exist_ok=True)
 
+# Where the wireless probes stream to, host:port; empty for none.
+PROBES = os.environ.get("KETTLE_PROBES", "")
 DEBUG = os.environ.get("KETTLE_DEBUG") == "1"
 HTTPS = os.environ.get("KETTLE_HTTPS") == "1"
 ALLOWED_HOSTS = os.environ.get("KETTLE_HOSTS", "127.0.0.1,localhost,[::1]").split(",")

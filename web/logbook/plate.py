@@ -20,5 +20,5 @@ def plate_words(unit, shown):
         value = getattr(unit, name)
         if value is not None:
             _, _, measure, label = LIMITS[name]
-            rows.append((label, shown.text(value, measure, 0 if value == int(value) else 1), name in unit.assumed))
+            rows.append((label, shown.plain(value, measure), name in unit.assumed))
     return rows

@@ -14,14 +14,14 @@ from kettle.quantities import QUANTITIES
 from kettle.scale import scale
 from kettle.siblings import together
 from kettle.unit import CHOICES
-from kettle.units import TRADE, ShownUnits, format_number, format_percent
+from kettle.units import TRADE, ShownUnits, format_number, format_percent, vacuum_inhg
 from kettle.valve import adjust
 from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.judging import facts_of_coils, judge_call, minutes_left, settling_until, standing_readings
 from web.logbook.sets import baseline_of
 from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT, Place
 from web.round.icemaps import IceMaps
-from web.round.stops import AIR, BY_SLUG, SAFETY, STOPS
+from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE, STOPS
 
 # The quantities under the drawing, in their order.
 CARDS = ("superheat_evap_f", "superheat_comp_f", "td_f", "delta_t_f", "split_f", "subcooling_f", "amps_pct", "expected_head_psig")
@@ -42,6 +42,8 @@ MARKS = {
 }
 # The mark of a reading taken longer ago than it stays fresh.
 OLD = "◷"
+# The mark of a reading taken from a probe.
+PROBE = "⌁"
 SUSPECTS_SHOWN = 3
 DRIFTS_SHOWN = 3
 HOLDS_SHOWN = 3
@@ -64,6 +66,8 @@ class Tag:
     old: str = ""
     unusual: str = ""
     usual: str = ""
+    source: str = ""
+    kept_as_typed: str = ""
 
     @property
     def taken(self):
@@ -88,9 +92,9 @@ class Tag:
 
     @property
     def vacuum(self):
-        """Inches of mercury where a gauge pressure is below zero."""
-        shown = self.shown
-        return shown[shown.index("(") + 1 : -1] if self.entry.unit == "psig" and "(" in shown else ""
+        """Inches of mercury where a gauge pressure is below zero, whole as a tag has room for."""
+        inhg = vacuum_inhg(self.value) if self.taken and self.entry.unit == "psig" else None
+        return f"{format_number(inhg, 0)} inHg" if inhg is not None else ""
 
     @property
     def unit(self):
@@ -105,6 +109,10 @@ class Tag:
             words.append(f"Usual here: {self.usual}.")
         if self.unusual:
             words.insert(0, f"{self.shown} is unusual here: read it again.")
+        if self.kept_as_typed:
+            words.insert(0, f"Typed as {self.kept_as_typed}, which is {self.shown}.")
+        if self.source:
+            words.insert(0, f"From {self.source}.")
         if self.old:
             words.insert(0, f"{self.old}: read it again.")
         return " ".join(words)
@@ -165,7 +173,7 @@ class Standing:
     @property
     def set_words(self):
         """The set temperature in words."""
-        return self.shown.text(self.unit.set_f, "°F", int(self.unit.set_f != int(self.unit.set_f)))
+        return self.shown.plain(self.unit.set_f, "°F")
 
     @property
     def metering_words(self):
@@ -190,7 +198,9 @@ class Standing:
             tag.old = f"{facts.ages_min[key]:.0f} min old"
         if value is not None and span and not span[0] <= value <= span[1]:
             tag.unusual = "unusual"
-        tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else "")
+        tag.kept_as_typed = reading.typed if reading and entry.is_number and self.shown.in_other_unit(reading.typed, entry.unit) else ""
+        tag.source = reading.source if reading and reading.source.startswith("probe ") else ""
+        tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else PROBE if tag.source else "")
         if key == "display_temp_f" and "sensor_error_f" in self.readings:
             tag.beside = f"{self.shown.figure(self.readings['sensor_error_f'].value, '°F diff')} off"
         return tag
@@ -218,6 +228,11 @@ class Standing:
     def air_tags(self):
         """Each fan, and where the air was felt weak."""
         return [self.tag(key) for key in AIR]
+
+    @cached_property
+    def since_tags(self):
+        """How long ago it started, and when the last defrost ended."""
+        return [self.tag(key) for key in SINCE]
 
     @cached_property
     def safety_tags(self):
@@ -324,12 +339,14 @@ class Standing:
 
     @property
     def pressure_facts(self):
-        """SST and SCT in words."""
+        """SST and SCT in words, and for a blend with glide what lies beside them: the mid-point, dew."""
         derived, out = self.judgement.facts.derived, []
-        for key in ("sst_f", "sst_mid_f", "sct_f", "sct_dew_f"):
+        for key, other, word in (("sst_f", "sst_mid_f", "mid"), ("sct_f", "sct_dew_f", "dew")):
             if key in derived:
                 quantity = QUANTITIES[key]
-                out.append((quantity.label, self.shown.text(derived[key], quantity.unit, quantity.decimals)))
+                text = self.shown.text(derived[key], quantity.unit, quantity.decimals)
+                beside = f" ({word} {self.shown.figure(derived[other], quantity.unit)})" if other in derived else ""
+                out.append((quantity.label, text + beside))
         return out
 
     @cached_property

@@ -28,10 +28,12 @@ def _drawn(stop):
 
 
 AIR = ("fans_still", "air_weak_at")
+# What the clock says of the readings to come.
+SINCE = ("settled_min", "since_defrost_min")
 SAFETY = ("power_locked_out", "parts_protected", "inside_release", "latch_blocked")
 
 STOPS = (
-    Stop("arrive", "Arrive", 1, True, (*_drawn("arrive"), "ice_form", "ice_places"), AIR),
+    Stop("arrive", "Arrive", 1, True, (*_drawn("arrive"), "ice_form", "ice_places"), (*AIR, *SINCE)),
     Stop("melt", "Melt", 2, True, (), (*SAFETY, "drain", "melt_water")),
     Stop("read", "Read", 3, True, (*_drawn("read"), *FELT.values())),
     Stop("programs", "Programs", 4),

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import correct, entries, melt, sets, site, stops
+from web.round.views import correct, entries, melt, probes, sets, site, stops
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
@@ -20,6 +20,8 @@ urlpatterns = [
     path("melt/end/", melt.end_melt, name="end-melt"),
     path("sets/", sets.sets, name="sets"),
     path("sets/keep/", sets.keep_set, name="keep-set"),
+    path("probes/", probes.probes, name="probes"),
+    path("probes/take/", probes.take, name="take-probes"),
     path("valve/", correct.valve, name="valve"),
     path("setting/", correct.setting, name="setting"),
     path("take-back/<str:what>/<int:pk>/", correct.take_back, name="take-back"),

@@ -1,5 +1,8 @@
 """Start the application with the demo data: migrate, load, serve."""
 
+import socket
+import subprocess
+import sys
 from pathlib import Path
 
 from django.conf import settings
@@ -45,7 +48,19 @@ class Command(BaseCommand):
 
         from web.wsgi import application
 
+        probes = self._start_probes()
         try:
             serve(application, listen=f"127.0.0.1:{port}", threads=8, ident=None, max_request_body_size=LARGEST_REQUEST)
         except OSError as error:
             raise CommandError(f"Port {port} cannot be used ({error.strerror}); choose another with --port") from None
+        finally:
+            probes.terminate()
+
+    def _start_probes(self):
+        """Start the simulated probes as a process of their own, and listen to them."""
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            port = free.getsockname()[1]
+        settings.PROBES = f"127.0.0.1:{port}"
+        command = [sys.executable, "-m", "devices.probes", "--with-parent", "--port", str(port)]
+        return subprocess.Popen(command, cwd=settings.ROOT, stdin=subprocess.PIPE, stdout=subprocess.DEVNULL)

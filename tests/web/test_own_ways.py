@@ -144,3 +144,16 @@ def test_a_band_that_is_none_is_refused_and_nothing_typed_is_lost(at_work, unit,
 def test_bands_of_another_shop_are_out_of_reach(client, stranger, unit):
     client.force_login(stranger)
     assert change(client, unit, low="1", high="9", why="because").status_code == 404
+
+
+def test_a_held_reading_says_what_it_waits_for(at_work, call, read_in):
+    read_in(evap_fans="stopped")
+    page = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode()
+    assert "Line at bulb: Waits: Coil fans are not all running: restore the airflow first." in page
+
+
+def test_the_pressure_at_rest_is_taken_on_arriving_and_names_another_refrigerant(at_work, call, read_in):
+    read_in(ambient_f="80")
+    body = enter(at_work, call, "resting_psig", "143.6", stop="arrive").content.decode()
+    assert 'id="look-resting_psig"' in body
+    assert "At rest the pressure does not fit R-404A; it fits" in body and "R-22" in body

@@ -68,6 +68,7 @@ class Tag:
     usual: str = ""
     source: str = ""
     kept_as_typed: str = ""
+    held: str = ""
 
     @property
     def taken(self):
@@ -113,6 +114,8 @@ class Tag:
             words.insert(0, f"Typed as {self.kept_as_typed}, which is {self.shown}.")
         if self.source:
             words.insert(0, f"From {self.source}.")
+        if self.held:
+            words.insert(0, f"Waits: {self.held}.")
         if self.old:
             words.insert(0, f"{self.old}: read it again.")
         return " ".join(words)
@@ -198,6 +201,7 @@ class Standing:
             tag.old = f"{facts.ages_min[key]:.0f} min old"
         if value is not None and span and not span[0] <= value <= span[1]:
             tag.unusual = "unusual"
+        tag.held = next((hold.text for hold in self.judgement.holds if hold.code in entry.holds), "")
         tag.kept_as_typed = reading.typed if reading and entry.is_number and self.shown.in_other_unit(reading.typed, entry.unit) else ""
         tag.source = reading.source if reading and reading.source.startswith("probe ") else ""
         tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else PROBE if tag.source else "")
@@ -231,7 +235,7 @@ class Standing:
 
     @cached_property
     def since_tags(self):
-        """How long ago it started, and when the last defrost ended."""
+        """How long ago it started, when the last defrost ended, and the pressure at rest."""
         return [self.tag(key) for key in SINCE]
 
     @cached_property

@@ -28,8 +28,8 @@ def _drawn(stop):
 
 
 AIR = ("fans_still", "air_weak_at")
-# What the clock says of the readings to come.
-SINCE = ("settled_min", "since_defrost_min")
+# What the clock says of the readings to come, and what a gauge says before anything runs.
+SINCE = ("settled_min", "since_defrost_min", "resting_psig")
 SAFETY = ("power_locked_out", "parts_protected", "inside_release", "latch_blocked")
 
 STOPS = (

@@ -65,7 +65,7 @@ def _in_words(judgement: Judgement) -> str:
     lines += [f"Must wait: {hold.title}. {hold.text}; until {hold.until}" for hold in judgement.holds]
     lines.append("Suspects:" if judgement.has_evidence else "Suspects, before anything was seen:")
     for suspect in judgement.ranking:
-        lines.append(f"  {100 * suspect.probability:3.0f} %  {suspect.cause.label}")
+        lines.append(f"  {100 * suspect.probability:3.0f} %  {suspect.label}")
         lines += [f"          for      {e.text}" for e in suspect.speaks_for]
         lines += [f"          against  {e.text}" for e in suspect.speaks_against]
     lines += [f"Next: {check.label}, {check.minutes:g} min. {check.how}. {check.meaning}" for check in judgement.next_checks]

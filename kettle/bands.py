@@ -75,6 +75,21 @@ COMMON: Final[dict[str, Band]] = {
     "evap_fan_supply_v": (90, 600),
     "approach_f": (4, 14),
     "rise_f": (6, 16),
+    "volts_imbalance_pct": (0, 2),
+    "volts_off_pct": (-10, 10),
+    "load_loss_v": (-8, 8),
+    "pole_drop_v": (0, 4),
+    "winding_highest_ohm": (0.1, 500),
+    "winding_mismatch_pct": (0, 10),
+    "winding_ground_ohm": (1e5, 1e10),
+    "heater_pct": (85, 112),
+    "stat_span_f": (1.5, 9),
+    "stat_off_f": (-4, 4),
+    "sensor_error_f": (-3, 3),
+    "defrosts_per_day": (1.5, 6),
+    "defrost_ran_min": (6, 40),
+    "lp_cut_out_psig": (0, 250),
+    "pump_down_rise_psi": (0, 6),
 }
 # By moment: how far the edges move (low, high) and the most the verdict is then trusted.
 BY_MOMENT: Final[dict[str, dict[str, tuple[float, float, str]]]] = {
@@ -168,6 +183,9 @@ def default_band(unit: Unit, quantity: str) -> Band | None:
         return CAP_TUBE_SUPERHEAT if unit.metering == "cap_tube" else table.get(unit.metering, table["txv"])
     if quantity == "subcooling_f" and unit.receiver:
         return RECEIVER_SUBCOOLING
+    if quantity == "lp_cut_in_off_f":
+        # As a thermostat cut-in stands at the warmest air wanted; as pump-down it must be made at the coldest.
+        return (-3, 8) if unit.box_control == "suction_pressure" else (-90, -4)
     if quantity == "box_temp_f" and "set_f" not in unit.assumed:
         return (unit.set_f - unit.differential_f, unit.set_f + unit.differential_f)
     return COMMON.get(quantity, table.get(quantity))
@@ -177,7 +195,7 @@ def banded() -> tuple[str, ...]:
     """Return every quantity or observed figure that can have a band, in the order they are judged."""
     named = {quantity for table in BY_KIND.values() for quantity in table if quantity not in CHOICES["metering"]}
     order = dict.fromkeys((*COIL_QUANTITIES, "split_f", "subcooling_f", "amps_pct", "box_temp_f", *COMMON))
-    return tuple(dict.fromkeys((*order, *sorted(named))))
+    return tuple(dict.fromkeys((*order, "lp_cut_in_off_f", *sorted(named))))
 
 
 def unit_of(quantity: str) -> str:

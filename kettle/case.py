@@ -266,9 +266,9 @@ def answer(judgement: Judgement) -> dict[str, Any]:
                 "probability": round(s.probability, 4),
                 "for": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in s.speaks_for],
                 "against": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in s.speaks_against],
-                "confirm": list(s.cause.confirm),
-                "correct": list(s.cause.correct),
-                "caution": list(s.cause.caution),
+                "confirm": list(s.confirm),
+                "correct": list(s.correct),
+                "caution": list(s.caution),
             }
             for s in judgement.ranking
         ],

@@ -64,9 +64,21 @@ class Facts:
         return None if box is None else box - self.unit.set_f
 
     @property
+    def is_cold_outside(self) -> bool:
+        """Whether the air on the condenser is cold enough to change how the head side works."""
+        ambient = self.number("ambient_f")
+        return ambient is not None and ambient < COLD_OUTSIDE_F
+
+    @property
+    def is_hot_outside(self) -> bool:
+        """Whether the air on the condenser is hotter than units are usually read in."""
+        ambient = self.number("ambient_f")
+        return ambient is not None and ambient > HOT_OUTSIDE_F
+
+    @property
     def moment(self) -> str:
         """The moment the readings were taken in, as the band tables name it."""
-        settled, over, ambient = self.number("settled_min"), self.box_over_set_f, self.number("ambient_f")
+        settled, over = self.number("settled_min"), self.box_over_set_f
         if settled is not None and settled < SETTLING_MIN:
             return "just_started"
         since_defrost = self.number("since_defrost_min")
@@ -74,9 +86,9 @@ class Facts:
             return "just_started" if since_defrost < SETTLING_MIN else "after_defrost"
         if over is not None and over > PULL_DOWN_F:
             return "pull_down"
-        if ambient is not None and self.unit.condensing == "air":
-            if ambient < COLD_OUTSIDE_F:
+        if self.unit.condensing == "air":
+            if self.is_cold_outside:
                 return "low_ambient"
-            if ambient > HOT_OUTSIDE_F:
+            if self.is_hot_outside:
                 return "high_ambient"
         return "steady"

@@ -20,6 +20,10 @@ ACTIONS: Final = {
 }
 
 
+# Below this a winding counts as lying to ground (over 1 MΩ is wanted).
+GROUNDED_OHM: Final = 1e5
+
+
 @dataclass(frozen=True)
 class Hold:
     """One hold in force: code and blocked actions of the case format, a short title, why, and until when."""
@@ -119,8 +123,59 @@ def _bulb_first(f: Facts) -> str | None:
     return "The bulb is not right: put it right first" if "bulb" in f.seen else "Look at the bulb first: place, straps, insulation"
 
 
+def _lock_out(f: Facts) -> str | None:
+    trouble = (
+        f.is_("compressor", "humming", "tripping")
+        or f.is_("evap_fans", "some_stopped", "stopped")
+        or f.is_("condenser_fans", "stopped")
+        or f.is_("contactor", "chattering")
+        or f.is_("coil_after_defrost", "part_iced", "iced")
+    )
+    if not trouble or f.is_("power_locked_out", "yes"):
+        return None
+    return "Resistance and insulation are read with power locked out, leads lifted and capacitors discharged"
+
+
+def _grounded(f: Facts) -> str | None:
+    ohms = f.number("winding_ground_ohm")
+    if ohms is None or ohms >= GROUNDED_OHM:
+        return None
+    return "A winding lies to ground: never switch it on again to try it"
+
+
+def _lone(f: Facts) -> str | None:
+    if not f.unit.walk_in or (f.is_("inside_release", "works") and f.is_("latch_blocked", "yes")):
+        return None
+    if f.is_("inside_release", "fails"):
+        return "The inside release fails: do not go in alone, block the door open, someone knows where you are"
+    return "Closed box: inside release proved, latch blocked, someone knows where you are"
+
+
+def _as_found(f: Facts) -> str | None:
+    touched = (
+        f.is_("defrost_ended_by", "time")
+        or f.is_("coil_after_defrost", "part_iced", "iced")
+        or f.is_("controller_alarm", "sensor_fault", "low_superheat", "open_control_circuit")
+        or f.is_("compressor", "short_cycling")
+        or "stat_off_f" in f.derived
+    )
+    read = any(key in f.seen for key in ("defrost_set_min", "termination_f", "defrosts_per_day", "lp_cut_in_psig"))
+    if not touched or read:
+        return None
+    return "Before any setting is changed, read and write down all of them as found; out of service mode at the end"
+
+
+def _licensed(f: Facts) -> str | None:
+    opened = f.is_("leak_test", "found") or f.is_("oil_trace", "at_fitting", "at_coil", "at_valve_stem")
+    if not opened and not _charge_shows_low(f):
+        return None
+    return "Opening the circuit, recovering and charging are licensed work; no venting, local codes first"
+
+
 # fmt: off
 _RULES: Final = (
+    HoldRule("grounded_compressor", ("power_on",), "Switching on", "the compressor is replaced, or a meter proves over 1 MΩ",
+             _grounded),
     HoldRule("iced_coil", ("superheat_judge", "charge_judge", "charge_add", "txv_adjust", "gauges"),
              "Gauges, superheat, charge", "the coil is clear of ice, inside and back included",
              lambda f: "An iced coil tells nothing: record the ice, melt it all, then read" if coil_iced(f) else None),
@@ -146,6 +201,10 @@ _RULES: Final = (
              lambda f: "Behind a receiver subcooling alone does not set the charge"
              if f.unit.receiver and "subcooling_f" in f.derived and "sight_glass" not in f.seen
              and "receiver_level_pct" not in f.seen else None),
+    HoldRule("lock_out", ("resistance_test",), "Ohms and megohms", "power is locked out and proved dead", _lock_out),
+    HoldRule("licensed_work", ("open_circuit",), "Opening the circuit", "whoever does it is licensed for it here", _licensed),
+    HoldRule("as_found_first", (), "Settings", "every setting is stored as found", _as_found),
+    HoldRule("lone_working", (), "Going in", "inside release and latch are proved", _lone),
     HoldRule("flammable", ("flame",), "Flame, heat gun", "never on this unit",
              lambda f: f"{f.unit.refrigerant.name} burns ({f.unit.refrigerant.safety_class}): ventilate, gas detector, "
                        "rated tools, local code" if f.unit.refrigerant.flammable else None),

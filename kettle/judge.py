@@ -1,21 +1,24 @@
 """From what is known to what is likely: evidence, suspects and the next best checks.
 
-The model is naive Bayes over "healthy" and each single cause: log-odds against a sound unit add up, one term per
-feature, so that every term can be shown. Figures enter softly around the edges of their band, and a verdict that is
-trusted less counts less. After Pearl, Probabilistic Reasoning in Intelligent Systems (1988), ch. 2.
+A small Bayesian network over causes (kettle/network.py) is evaluated exactly over a sound unit, every single cause and
+every plausible pair. Figures enter softly around the edges of their band, a verdict that is trusted less counts less, and
+what is not observed says nothing. A pair whose second cause nothing shows is counted with its first.
 """
 
 import math
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
 from typing import Final
+
+import numpy as np
 
 from kettle import bands, causes, holds, observations, problems, readings
 from kettle.bands import Verdict
 from kettle.causes.model import Cause
-from kettle.causes.usual import ECHOES, States
+from kettle.causes.usual import ECHOES
 from kettle.facts import Facts
 from kettle.holds import Hold
+from kettle.network import Figures, Network, network_of
 from kettle.observations import Value
 from kettle.problems import Problem
 from kettle.quantities import QUANTITIES
@@ -25,10 +28,17 @@ from kettle.units import TRADE, ShownUnits
 TRUST_SHARE: Final = {"good": 1.0, "weak": 0.6, "none": 0.0}
 SHARPEST_EDGE: Final = 0.5
 SOFTEST_EDGE: Final = 4.0
-SHOWN_FROM: Final = 0.005
+SHOWN_FROM: Final = 0.002
 WORTH_SAYING: Final = 0.15
 WORTH_CHECKING_BITS: Final = 0.03
 CHECKS_SHOWN: Final = 5
+# A pair is named only where both causes together fit that many times better than either alone.
+PAIR_EARNS: Final = 2.0
+# Two answers closer than this factor are said to be close.
+CLOSE_CALL: Final = 2.0
+# Look and feel before probe, probe before meter, meter before gauges, gauges before tests that open or stop something.
+TIER: Final = {"record": 1.0, "ask": 1.0, "look": 1.0, "feel": 1.0, "controller": 0.9, "probe": 0.8, "meter": 0.6, "gauge": 0.45,
+               "test": 0.35}  # fmt: skip
 # Fields of a unit that move a judgement, as an assumption about them is worded.
 LEANED_ON: Final = {
     "metering": "metering",
@@ -44,18 +54,19 @@ STATE_WORDS: Final = {"low": "low", "ok": "in band", "high": "high"}
 
 @dataclass(frozen=True)
 class Evidence:
-    """One piece of evidence on one cause: the key it comes from, words, and its log-odds against a sound unit."""
+    """One piece of evidence: the key it comes from, words, its log-odds against a sound unit, and of a pair whose it is."""
 
     key: str
     text: str
     weight: float
+    of: str = ""
 
 
 @dataclass(frozen=True)
 class Suspect:
-    """One ranked answer: its cause (HEALTHY where nothing is wrong), its probability and the evidence on it."""
+    """One ranked answer: no cause (nothing wrong), one or two, its probability and the evidence on it."""
 
-    cause: Cause
+    causes: tuple[Cause, ...]
     probability: float
     speaks_for: tuple[Evidence, ...]
     speaks_against: tuple[Evidence, ...]
@@ -63,7 +74,52 @@ class Suspect:
     @property
     def codes(self) -> tuple[str, ...]:
         """The cause codes of the case format; empty for healthy."""
-        return (self.cause.code,) if self.cause.code else ()
+        return tuple(cause.code for cause in self.causes)
+
+    @property
+    def name(self) -> str:
+        """Its codes as one word, for an address or an anchor."""
+        return "+".join(self.codes) or "healthy"
+
+    @property
+    def _told(self) -> tuple[Cause, ...]:
+        return self.causes or (causes.HEALTHY,)
+
+    @property
+    def label(self) -> str:
+        """What it is called; two causes are joined."""
+        return " + ".join(cause.label for cause in self._told)
+
+    @property
+    def plain(self) -> str:
+        """What it is, in the customer's words."""
+        both = " ".join(cause.plain for cause in self._told)
+        return f"Two things at once. {both}" if len(self.causes) == 2 else both
+
+    @property
+    def confirm(self) -> tuple[str, ...]:
+        """How to be sure."""
+        return _merged(cause.confirm for cause in self._told)
+
+    @property
+    def correct(self) -> tuple[str, ...]:
+        """How to put it right."""
+        return _merged(cause.correct for cause in self._told)
+
+    @property
+    def caution(self) -> tuple[str, ...]:
+        """The usual cautions."""
+        return _merged(cause.caution for cause in self._told)
+
+    @property
+    def told_apart(self) -> tuple[tuple[str, str], ...]:
+        """Causes it is taken for, by label, with what tells them apart."""
+        pairs = [(causes.CATALOGUE[code].label, how) for cause in self.causes for code, how in cause.mimics]
+        return tuple(pair for pair in pairs if pair[0] not in {cause.label for cause in self.causes})
+
+
+def _merged(lists: Iterable[tuple[str, ...]]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(text for one in lists for text in one))
 
 
 @dataclass(frozen=True)
@@ -80,7 +136,11 @@ class Check:
 
 @dataclass(frozen=True)
 class Judgement:
-    """Everything worked out about a unit at one moment; the shape of the case format's answer."""
+    """Everything worked out about a unit at one moment; the shape of the case format's answer.
+
+    `discounted` lists what was read and counts for nothing now, each with why; `close_call` says where two answers lie
+    close together.
+    """
 
     facts: Facts
     verdicts: tuple[Verdict, ...]
@@ -89,6 +149,8 @@ class Judgement:
     ranking: tuple[Suspect, ...]
     next_checks: tuple[Check, ...]
     assumed: tuple[str, ...]
+    discounted: tuple[tuple[str, str], ...] = ()
+    close_call: str = ""
 
     @property
     def has_evidence(self) -> bool:
@@ -106,39 +168,61 @@ class _Feature:
     text: str
 
 
-def judge(unit: Unit, seen: Mapping[str, Value], ages_min: Mapping[str, float] | None = None, shown: ShownUnits = TRADE) -> Judgement:
+def judge(
+    unit: Unit,
+    seen: Mapping[str, Value],
+    ages_min: Mapping[str, float] | None = None,
+    shown: ShownUnits = TRADE,
+    history: tuple[str, ...] = (),
+    overridden: frozenset[str] = frozenset(),
+) -> Judgement:
     """Work out and judge a unit from the observations that stand (key -> checked value).
 
-    `ages_min` gives their ages in minutes where times are known; `shown` the units the words are written in.
+    `ages_min` gives their ages in minutes where times are known; `shown` the units the words are written in; `history`
+    the causes found at earlier visits; `overridden` the actions a technician has taken on against a hold.
     """
     facts = readings.work_out(unit, seen, ages_min, shown)
-    found = tuple(bands.verdicts(facts))
+    wrong = tuple(problems.found(facts))
+    found = tuple(_doubted(verdict, wrong) for verdict in bands.verdicts(facts))
     in_force = tuple(holds.standing(facts))
-    features = _features(facts, found)
-    table = causes.usual(unit)
-    hypotheses = [causes.HEALTHY, *(c for c in causes.CATALOGUE.values() if c.possible_on(unit))]
-    shapes = {c.code: {key: _shape(table, c, unit, key) for key in table} for c in hypotheses}
-    posterior = _posterior(unit, hypotheses, features, shapes)
-    # Every cause is told against a sound unit; "healthy" is told against the mix of all causes.
-    bases: dict[str, Mapping[str, States]] = {cause.code: shapes[""] for cause in hypotheses}
-    bases[""] = _mix(unit, hypotheses[1:], shapes)
-    ranking = sorted(
-        (
-            _suspect(cause, posterior[cause.code], features, shapes[cause.code], bases[cause.code])
-            for cause in hypotheses
-            if posterior[cause.code] >= SHOWN_FROM
-        ),
-        key=lambda suspect: -suspect.probability,
-    )
+    network = network_of(unit, context_of(facts), history)
+    features = _features(facts, found, network)
+    likelihood = _log_likelihood(network, features)
+    posterior = _normalised(network.log_prior + likelihood)
+    ranking = _ranking(network, features, likelihood, posterior)
     return Judgement(
         facts=facts,
         verdicts=found,
-        problems=tuple(problems.found(facts)),
+        problems=wrong,
         holds=in_force,
-        ranking=tuple(ranking),
-        next_checks=tuple(_next_checks(facts, hypotheses, posterior, shapes, in_force)),
+        ranking=ranking,
+        next_checks=tuple(_next_checks(facts, network, posterior, in_force, overridden)),
         assumed=_assumed(unit, found),
+        discounted=tuple((_verdict_words(v, shown), v.why) for v in found if v.trust == "none" and v.quantity in network.columns),
+        close_call=_close_call(ranking),
     )
+
+
+def context_of(facts: Facts) -> dict[str, str]:
+    """Return the context effects are looked up in: the moment, and the weather as cold, mild or hot."""
+    ambient = facts.number("ambient_f")
+    outside = "mild"
+    if ambient is not None and facts.unit.condensing == "air":
+        outside = "cold" if facts.is_cold_outside else "hot" if facts.is_hot_outside else "mild"
+    return {"moment": facts.moment, "outside": outside}
+
+
+def suspect_of(judged: Judgement, code: str, history: tuple[str, ...] = ()) -> Suspect:
+    """Return one single cause with its evidence, however unlikely: "why not overcharge?"; InputError for no such cause."""
+    cause = causes.get(code)
+    network = network_of(judged.facts.unit, context_of(judged.facts), history)
+    if code not in network.singles:
+        return Suspect((cause,), 0.0, (), (Evidence(code, "This unit is not built so that it could have it", -9.0),))
+    features = _features(judged.facts, judged.verdicts, network)
+    likelihood = _log_likelihood(network, features)
+    folded = _folded(network, likelihood, _normalised(network.log_prior + likelihood))
+    row = network.singles[code]
+    return _suspect(network, row, float(folded[row]), features)
 
 
 def membership(value: float, low: float, high: float, spread: float = 0.0) -> dict[str, float]:
@@ -156,21 +240,29 @@ def membership(value: float, low: float, high: float, spread: float = 0.0) -> di
     return {"low": below, "ok": max(0.0, 1.0 - above - below), "high": above}
 
 
-def _features(facts: Facts, found: tuple[Verdict, ...]) -> list[_Feature]:
+def _doubted(verdict: Verdict, wrong: Sequence[Problem]) -> Verdict:
+    """A verdict that rests on readings which contradict each other is not trusted: they are reported, not averaged."""
+    needs = QUANTITIES[verdict.quantity].needs if verdict.quantity in QUANTITIES else (verdict.quantity,)
+    for problem in wrong:
+        if problem.spoils and set(problem.keys) & set(needs):
+            return replace(verdict, trust="none", why=f"{verdict.why}, a reading to resolve first")
+    return verdict
+
+
+def _features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list[_Feature]:
     shown = facts.shown
-    table = causes.usual(facts.unit)
     features = []
     for verdict in found:
-        if verdict.quantity in table and verdict.state != "impossible":
+        if verdict.quantity in network.columns and verdict.state != "impossible":
             share = TRUST_SHARE[verdict.trust] * _echo_share(verdict.quantity, facts)
             seen = membership(verdict.value, verdict.low, verdict.high, verdict.spread)
             features.append(_Feature(verdict.quantity, seen, share, _verdict_words(verdict, shown)))
     for key, value in facts.seen.items():
-        states = table.get(key)
-        if states is None or isinstance(value, float):
+        columns = network.columns.get(key)
+        if columns is None or isinstance(value, float):
             continue
         entry = observations.get(key)
-        words = [word for word in (value if isinstance(value, tuple) else (value,)) if word in states]
+        words = [word for word in (value if isinstance(value, tuple) else (value,)) if word in columns.states]
         # Several places of one list tell much the same story: together they count as their number's root.
         share = _echo_share(key, facts) / math.sqrt(len(words) or 1)
         for word in words:
@@ -195,81 +287,91 @@ def quantity_name(key: str) -> tuple[str, str, int]:
 
 def _verdict_words(verdict: Verdict, shown: ShownUnits) -> str:
     label, unit, decimals = quantity_name(verdict.quantity)
-    where = {"low": "below", "high": "above", "ok": "inside"}[verdict.state]
+    where = {"low": "below", "high": "above", "ok": "inside", "impossible": "cannot be against"}[verdict.state]
     about = "about " if verdict.spread else ""
     low, high = (shown.figure(edge, unit, 0) for edge in (verdict.low, verdict.high))
     return f"{label} {about}{shown.text(verdict.value, unit, 0 if about else decimals)} is {where} {low} to {high}"
 
 
-def _shape(table: Mapping[str, States], cause: Cause, unit: Unit, key: str) -> States:
-    """What a cause shows in one feature; states it does not name share the rest as on a sound unit."""
-    base = table[key]
-    named = cause.effects_on(unit).get(key)
-    if named is None:
-        return base
-    if key in observations.REGISTRY and observations.REGISTRY[key].many:
-        return {**base, **named}
-    rest = 1.0 - sum(named.values())
-    base_rest = sum(p for state, p in base.items() if state not in named)
-    return {state: named[state] if state in named else p * rest / base_rest for state, p in base.items()}
+def _of_feature(network: Network, feature: _Feature) -> Figures:
+    """The share-weighted log-likelihood of one feature under every hypothesis."""
+    columns = network.columns[feature.key]
+    weights = np.array([feature.seen.get(state, 0.0) for state in columns.states])
+    told: Figures = feature.share * np.log(network.table[:, columns.place] @ weights)
+    return told
 
 
-def _likelihood(seen: Mapping[str, float], shape: States) -> float:
-    return sum(share * shape[state] for state, share in seen.items())
+def _log_likelihood(network: Network, features: Sequence[_Feature]) -> Figures:
+    total = np.zeros(len(network.members))
+    for feature in features:
+        if feature.share > 0:
+            total += _of_feature(network, feature)
+    return total
 
 
-def _weight(feature: _Feature, shape: States, base: States) -> float:
-    return feature.share * math.log(_likelihood(feature.seen, shape) / _likelihood(feature.seen, base))
+def _normalised(score: Figures) -> Figures:
+    raw: Figures = np.exp(score - score.max())
+    raw /= raw.sum()
+    return raw
 
 
-def _posterior(
-    unit: Unit, hypotheses: list[Cause], features: list[_Feature], shapes: Mapping[str, Mapping[str, States]]
-) -> dict[str, float]:
-    """Return the probability of each hypothesis by code; they sum to 1."""
-    base = shapes[""]
-    scores = {
-        cause.code: math.log(cause.prior_on(unit)) + sum(_weight(f, shapes[cause.code][f.key], base[f.key]) for f in features)
-        for cause in hypotheses
-    }
-    top = max(scores.values())
-    raw = {code: math.exp(score - top) for code, score in scores.items()}
-    total = sum(raw.values())
-    return {code: value / total for code, value in raw.items()}
+def _folded(network: Network, likelihood: Figures, posterior: Figures) -> Figures:
+    """The posterior with every pair that does not earn its second cause counted with the better single of the two."""
+    singles = 1 + len(network.singles)
+    first, second = network.first_of_pair, network.second_of_pair
+    better = np.where(likelihood[first] + network.log_prior[first] >= likelihood[second] + network.log_prior[second], first, second)
+    earns = likelihood[singles:] - np.maximum(likelihood[first], likelihood[second]) >= math.log(PAIR_EARNS)
+    folded = posterior.copy()
+    np.add.at(folded, better[~earns], posterior[singles:][~earns])
+    folded[singles:][~earns] = 0.0
+    return folded
 
 
-def _mix(unit: Unit, hypotheses: list[Cause], shapes: Mapping[str, Mapping[str, States]]) -> dict[str, States]:
-    """Return what the causes show together, each weighed by how common it is."""
-    priors = {cause.code: cause.prior_on(unit) for cause in hypotheses}
-    total = sum(priors.values())
-    return {
-        key: {state: sum(p * shapes[code][key][state] for code, p in priors.items()) / total for state in states}
-        for key, states in shapes[""].items()
-    }
+def _ranking(network: Network, features: list[_Feature], likelihood: Figures, posterior: Figures) -> tuple[Suspect, ...]:
+    folded = _folded(network, likelihood, posterior)
+    rows = [int(row) for row in np.argsort(-folded, kind="stable") if folded[row] >= SHOWN_FROM]
+    return tuple(_suspect(network, row, float(folded[row]), features) for row in rows)
 
 
-def _suspect(
-    cause: Cause,
-    probability: float,
-    features: list[_Feature],
-    shape: Mapping[str, States],
-    base: Mapping[str, States],
-) -> Suspect:
+def _suspect(network: Network, row: int, probability: float, features: list[_Feature]) -> Suspect:
+    """A hypothesis with its evidence, told against a sound unit; a sound unit is told against the mix of single causes."""
+    members = network.members[row]
+    singles = slice(1, 1 + len(network.singles))
+    prior = np.exp(network.log_prior[singles])
     speaks_for, against = [], []
     for feature in features:
-        weight = _weight(feature, shape[feature.key], base[feature.key])
+        if feature.share == 0:
+            continue
+        told = _of_feature(network, feature)
+        base = told[0] if members else feature.share * math.log(float(np.exp(told[singles] / feature.share) @ prior) / prior.sum())
+        weight = float(told[row] - base)
+        of = ""
+        if len(members) == 2:
+            one, other = (float(told[network.singles[cause.code]] - told[0]) for cause in members)
+            of = members[0].label if abs(one) >= abs(other) else members[1].label
         if weight >= WORTH_SAYING:
-            speaks_for.append(Evidence(feature.key, feature.text, weight))
+            speaks_for.append(Evidence(feature.key, feature.text, weight, of))
         elif weight <= -WORTH_SAYING:
-            expected = max(shape[feature.key], key=lambda state: shape[feature.key][state])
+            shape = network.shape(row, feature.key)
+            expected = max(shape, key=lambda state: shape[state])
             likeliest_seen = max(feature.seen, key=lambda state: feature.seen[state])
             less = "less usual with this" if expected == likeliest_seen else f"expected {_state_words(feature.key, expected)}"
-            against.append(Evidence(feature.key, f"{feature.text}; {less}", weight))
+            against.append(Evidence(feature.key, f"{feature.text}; {less}", weight, of))
     return Suspect(
-        cause,
+        members,
         probability,
         tuple(sorted(speaks_for, key=lambda e: -e.weight)),
         tuple(sorted(against, key=lambda e: e.weight)),
     )
+
+
+def _close_call(ranking: Sequence[Suspect]) -> str:
+    if len(ranking) < 2 or not (ranking[0].speaks_for or ranking[0].speaks_against):
+        return ""
+    one, other = ranking[:2]
+    if one.probability > CLOSE_CALL * other.probability:
+        return ""
+    return f"Close between {one.label.lower()} and {other.label.lower()}: one more check before hands go on."
 
 
 def _state_words(key: str, state: str) -> str:
@@ -279,20 +381,17 @@ def _state_words(key: str, state: str) -> str:
     return STATE_WORDS[state]
 
 
-def _next_checks(
-    facts: Facts,
-    hypotheses: list[Cause],
-    posterior: Mapping[str, float],
-    shapes: Mapping[str, Mapping[str, States]],
-    in_force: tuple[Hold, ...],
-) -> list[Check]:
-    """Return the checks not yet made that would settle most per minute, at most CHECKS_SHOWN.
+def _next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tuple[Hold, ...], overridden: frozenset[str]) -> list[Check]:
+    """Return the checks not yet made that would settle most per minute of effort, at most CHECKS_SHOWN.
 
-    Gain is the mutual information of cause and answer, in bits (Shannon 1948); what a hold blocks is left out.
+    Gain is the mutual information of hypothesis and answer, in bits (Shannon 1948), weighed by the safety order of tools
+    (`TIER`); what a hold blocks is left out.
     """
-    blocked = {action for hold in in_force for action in hold.blocks}
-    checks: dict[str, Check] = {}
-    for feature in shapes[""]:
+    blocked = {action for hold in in_force for action in hold.blocks} - overridden
+    likely = np.flatnonzero(posterior > 1e-5)
+    weights, table = posterior[likely] / posterior[likely].sum(), network.table[likely]
+    checks: dict[str, tuple[float, Check]] = {}
+    for feature, columns in network.columns.items():
         needs = QUANTITIES[feature].needs if feature in QUANTITIES else (feature,)
         missing = [observations.get(key) for key in needs if key not in facts.seen]
         if not missing or (feature in bands.COIL_QUANTITIES and "superheat_judge" in blocked):
@@ -303,14 +402,35 @@ def _next_checks(
             continue
         if "gauges" in blocked and any(entry.tool == "gauge" for entry in missing):
             continue
-        gain, meaning = _gain(feature, hypotheses, posterior, shapes)
-        gain *= _echo_share(feature, facts)
+        if "resistance_test" in blocked and any("lock_out" in entry.holds for entry in missing):
+            continue
+        shape = table[:, columns.place]
+        gain = _gain_bits(weights, shape) * _echo_share(feature, facts)
         minutes = sum(entry.minutes for entry in missing)
         first = missing[0]
-        known = checks.get(first.key)
-        if gain >= WORTH_CHECKING_BITS and (known is None or gain / minutes > known.gain_bits / known.minutes):
-            checks[first.key] = Check(first.key, first.label, first.how, meaning, gain, minutes)
-    return sorted(checks.values(), key=lambda check: -check.gain_bits / check.minutes)[:CHECKS_SHOWN]
+        score = gain / minutes * min(TIER[entry.tool] for entry in missing)
+        if gain >= WORTH_CHECKING_BITS and (first.key not in checks or score > checks[first.key][0]):
+            meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])
+            checks[first.key] = (score, Check(first.key, first.label, first.how, meaning, gain, minutes))
+    return [check for _, check in sorted(checks.values(), key=lambda scored: -scored[0])[:CHECKS_SHOWN]]
+
+
+def _gain_bits(weights: Figures, shape: Figures) -> float:
+    """Mutual information of hypothesis and state, bits; `shape` is hypotheses × states."""
+    total = weights @ shape
+    return float((weights[:, None] * shape * (np.log2(shape) - np.log2(total))).sum())
+
+
+def _meaning(feature: str, states: Sequence[str], weights: Figures, shape: Figures, members: Sequence[tuple[Cause, ...]]) -> str:
+    """What each answer would point at: the hypothesis it lifts most."""
+    lifted = (shape - weights @ shape) * weights[:, None]
+    leaders: dict[str, list[str]] = {}
+    for place, state in enumerate(states):
+        leader = members[int(np.argmax(lifted[:, place]))]
+        label = " and ".join(cause.label for cause in leader) or causes.HEALTHY.label
+        leaders.setdefault(label, []).append(_state_words(feature, state))
+    meaning = "; ".join(f"{' or '.join(words)} points at {label.lower()}" for label, words in leaders.items())
+    return meaning[:1].upper() + meaning[1:]
 
 
 def _band_missing(unit: Unit, feature: str) -> bool:
@@ -320,25 +440,9 @@ def _band_missing(unit: Unit, feature: str) -> bool:
         return False
     if feature == "amps_pct" and not unit.compressor_rla_a:
         return True
+    if feature == "volts_off_pct" and not unit.nameplate_v:
+        return True
     return bands.default_band(unit, feature) is None
-
-
-def _gain(
-    feature: str,
-    hypotheses: list[Cause],
-    posterior: Mapping[str, float],
-    shapes: Mapping[str, Mapping[str, States]],
-) -> tuple[float, str]:
-    gain = 0.0
-    leaders: dict[str, list[str]] = {}
-    for state in shapes[""][feature]:
-        joint = {c.code: posterior[c.code] * shapes[c.code][feature][state] for c in hypotheses}
-        total = sum(joint.values())
-        gain += sum(p * math.log2(p / (total * posterior[code])) for code, p in joint.items() if p > 0 and posterior[code] > 0)
-        leader = max(hypotheses, key=lambda c: joint[c.code] - total * posterior[c.code])
-        leaders.setdefault(leader.label, []).append(_state_words(feature, state))
-    meaning = "; ".join(f"{' or '.join(states)} points at {label.lower()}" for label, states in leaders.items())
-    return gain, meaning[:1].upper() + meaning[1:]
 
 
 def _assumed(unit: Unit, found: tuple[Verdict, ...]) -> tuple[str, ...]:

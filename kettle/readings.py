@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from contextlib import suppress
 from typing import Final
 
-from kettle import bands, touch
+from kettle import bands, electrics, touch
 from kettle.errors import InputError
 from kettle.facts import Facts
 from kettle.observations import Value
@@ -74,6 +74,12 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
         out["ratio"] = psig_to_psia(discharge, unit.altitude_ft) / psig_to_psia(suction, unit.altitude_ft)
     if "compressor_amps" in got and unit.compressor_rla_a:
         out["amps_pct"] = 100.0 * got["compressor_amps"] / unit.compressor_rla_a
+    out |= electrics.derive(got, unit.phases, unit.nameplate_v)
+    cut_out, cut_in = got.get("stat_cut_out_f"), got.get("stat_cut_in_f")
+    if cut_out is not None and cut_in is not None:
+        out["stat_span_f"] = cut_in - cut_out
+        out["stat_off_f"] = (cut_in + cut_out) / 2.0 - unit.set_f
+    difference("lp_cut_in_off_f", _saturation(unit, "dew_f", got.get("lp_cut_in_psig")), unit.set_f)
     target_f = _expected_sct(unit, ambient, got.get("water_out_f"))
     if target_f is not None:
         with suppress(InputError):

@@ -3,12 +3,24 @@
 One module per family holds the entries; `USUAL` is what a sound unit shows. A new cause is one entry.
 """
 
-from kettle.causes import air, circuit, compressor, defrost, head_side, valve
+import difflib
+
+from kettle.causes import air, circuit, compressor, controls, defrost, head_side, power, valve
 from kettle.causes.model import HEALTHY, Cause
+from kettle.causes.pairs import PAIR_SHARE, plausible_pair
 from kettle.causes.usual import USUAL, usual
+from kettle.errors import InputError
 
-CATALOGUE: dict[str, Cause] = {
-    cause.code: cause for family in (air, defrost, circuit, valve, head_side, compressor) for cause in family.CAUSES
-}
+FAMILIES = (air, defrost, circuit, valve, head_side, compressor, power, controls)
+CATALOGUE: dict[str, Cause] = {cause.code: cause for family in FAMILIES for cause in family.CAUSES}
 
-__all__ = ["CATALOGUE", "HEALTHY", "USUAL", "Cause", "usual"]
+
+def get(code: str) -> Cause:
+    """Return a cause by its code; InputError names the nearest one."""
+    if code in CATALOGUE:
+        return CATALOGUE[code]
+    near = difflib.get_close_matches(code, CATALOGUE, n=1, cutoff=0.0)[0]
+    raise InputError(f"cause “{code[:40]}” is not known; the nearest known is “{near}”")
+
+
+__all__ = ["CATALOGUE", "HEALTHY", "PAIR_SHARE", "USUAL", "Cause", "get", "plausible_pair", "usual"]

@@ -44,6 +44,7 @@ CAUSES = (
         ),
         words("pressure", "licensed"),
         only=_VALVE,
+        mimics=(("undercharge", "the glass: clear here, flashing when charge is short"), ("liquid_restriction", "the drop over the drier")),
     ),
     Cause(
         "txv_overfeeding",
@@ -55,6 +56,7 @@ CAUSES = (
         ("Close the stem ¼ to ½ turn and wait 10 to 15 min", "Stuck or worn: replace the valve"),
         words("slugging", "pressure", "licensed"),
         only=_VALVE,
+        mimics=(("bulb_fault", "the bulb, by hand and eye: it is nearly always the bulb"), ("evap_airflow_low", "air over the coil")),
     ),
     Cause(
         "bulb_fault",

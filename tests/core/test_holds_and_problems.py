@@ -1,6 +1,7 @@
 import pytest
 
 from kettle import holds, problems, readings
+from kettle.judge import judge
 from kettle.unit import UnitSpec, resolve
 from tests.core.faults import COOLER, FREEZER, REACH_IN, sound, unit_of
 
@@ -16,8 +17,10 @@ def codes(spec, seen):
     return {hold.code for hold in holds.standing(facts(spec, seen))}
 
 
-def test_a_sound_unit_waits_for_nothing():
-    assert codes(FREEZER, sound(FREEZER)) == set()
+def test_a_sound_unit_waits_for_nothing_once_nobody_can_be_shut_in():
+    assert codes(FREEZER, sound(FREEZER, inside_release="works", latch_blocked="yes")) == set()
+    assert codes(FREEZER, sound(FREEZER)) == {"lone_working"}
+    assert codes(REACH_IN, sound(REACH_IN)) == set()
 
 
 @pytest.mark.parametrize(
@@ -34,6 +37,9 @@ def test_a_sound_unit_waits_for_nothing():
         (COOLER, {"bulb": "loose"}, "bulb_first", "txv_adjust"),
         (PROPANE, {}, "critical_charge", "gauges"),
         (PROPANE, {}, "flammable", "flame"),
+        (COOLER, {"winding_ground_ohm": 500.0}, "grounded_compressor", "power_on"),
+        (COOLER, {"compressor": "humming"}, "lock_out", "resistance_test"),
+        (COOLER, {"leak_test": "found"}, "licensed_work", "open_circuit"),
     ],
 )
 def test_each_hold_and_what_it_blocks(spec, change, code, blocks):
@@ -101,3 +107,55 @@ def test_vacuum_and_a_display_that_is_off():
     assert found(FREEZER, {"suction_psig": -3.0}) == {"vacuum"}
     assert found(FREEZER, {"display_temp_f": 3.0, "box_temp_f": -4.0}) == {"sensor_disagrees"}
     assert found(FREEZER, {"display_temp_f": -3.0, "box_temp_f": -4.0}) == set()
+
+
+def test_locked_out_read_as_found_and_proved_lift_their_holds():
+    assert "lock_out" not in codes(COOLER, sound(COOLER, compressor="humming", power_locked_out="yes"))
+    touched = {"defrost_ended_by": "time", "coil_after_defrost": "part_iced"}
+    assert "as_found_first" in codes(FREEZER, touched)
+    assert "as_found_first" not in codes(FREEZER, touched | {"defrost_set_min": 30.0})
+    lone = [h for h in holds.standing(facts(FREEZER, {"inside_release": "fails"})) if h.code == "lone_working"]
+    assert "release fails" in lone[0].text
+    assert "grounded_compressor" not in codes(COOLER, sound(COOLER, winding_ground_ohm=5e6))
+
+
+def told(spec, seen):
+    return {(problem.code, problem.keys) for problem in problems.found(facts(spec, seen))}
+
+
+@pytest.mark.parametrize(
+    ("change", "keys"),
+    [
+        ({"liquid_line_f": 60.0}, ("liquid_line_f", "ambient_f")),
+        ({"subcooling": -12}, ("liquid_line_f", "discharge_psig")),
+        ({"gain": -9}, ("suction_line_comp_f", "suction_line_evap_f")),
+        ({"return_air_f": 36.0, "supply_air_f": 44.0}, ("supply_air_f", "return_air_f")),
+        ({"discharge_line_f": 80.0}, ("discharge_line_f", "discharge_psig")),
+        ({"return_air_f": 60.0}, ("box_temp_f", "return_air_f")),
+        ({"compressor": "off"}, ("compressor", "compressor_amps")),
+        ({"contactor": "out"}, ("compressor", "contactor")),
+        ({"receiver_level_pct": 0.0}, ("receiver_level_pct", "sight_glass")),
+        ({"fans_still": ("fan_1",)}, ("evap_fans", "fans_still")),
+    ],
+)
+def test_readings_that_cannot_both_be_right_are_reported_and_not_averaged(change, keys):
+    assert ("readings_conflict", keys) in told(COOLER, sound(COOLER, **change))
+    assert not {code for code, _ in told(COOLER, sound(COOLER))}
+
+
+def test_a_conflict_takes_the_trust_of_what_rests_on_it():
+    judged = judge(unit_of(COOLER), sound(COOLER, gain=-9))
+    trust = {v.quantity: v.trust for v in judged.verdicts}
+    assert trust["superheat_comp_f"] == trust["superheat_evap_f"] == "none"
+    assert trust["split_f"] == "good"
+    assert any("superheat" in text.lower() for text, _ in judged.discounted)
+
+
+def test_a_sign_taken_the_wrong_way_round_is_asked_about():
+    # SST of the freezer is -14.5 °F and the line -6.5: typed without its minus, or with one too many.
+    warm = sound(FREEZER) | {"suction_line_evap_f": 6.5}
+    assert ("reversed_sign", ("suction_line_evap_f",)) in told(FREEZER, warm)
+    cold = sound(COOLER, td=20) | {"suction_line_evap_f": -24.0}
+    assert ("reversed_sign", ("suction_line_evap_f",)) in told(COOLER, cold)
+    starved = sound(FREEZER, box=6, superheat=25, td=26)
+    assert "reversed_sign" not in {code for code, _ in told(FREEZER, starved)}

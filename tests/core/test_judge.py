@@ -40,10 +40,6 @@ def test_a_first_sight_already_puts_the_fault_among_the_first_three(spec, seen, 
     assert judgement.next_checks
 
 
-def test_every_cause_has_a_case():
-    assert set(FAULTS) == set(causes.CATALOGUE)
-
-
 def test_nothing_seen_says_nothing():
     judgement = judge(unit_of(FREEZER), {})
     assert not judgement.has_evidence
@@ -54,9 +50,9 @@ def test_nothing_seen_says_nothing():
 def test_every_part_of_the_evidence_is_shown_and_adds_up():
     unit, seen = unit_of(COOLER), FAULTS["undercharge"][1][1]
     judgement = judge(unit, seen)
-    by_code = {suspect.cause.code: suspect for suspect in judgement.ranking}
-    a, b = by_code["undercharge"], by_code["liquid_restriction"]
-    weigh = lambda s: sum(e.weight for e in (*s.speaks_for, *s.speaks_against)) + math.log(s.cause.prior_on(unit))  # noqa: E731
+    by_name = {suspect.name: suspect for suspect in judgement.ranking}
+    a, b = by_name["undercharge"], by_name["liquid_restriction"]
+    weigh = lambda s: sum(e.weight for e in (*s.speaks_for, *s.speaks_against)) + math.log(s.causes[0].prior_on(unit))  # noqa: E731
     # Only evidence too slight to say (under 0.15 each) may be missing from the sum.
     assert weigh(a) - weigh(b) == pytest.approx(math.log(a.probability / b.probability), abs=0.6)
     assert any("flash" in e.text or "bubbles" in e.text for e in a.speaks_for)

@@ -370,7 +370,7 @@ class Standing:
         if not self.judgement.has_evidence:
             return "Nothing judged yet"
         suspect, percent = self.suspects[0]
-        return f"{suspect.cause.label} {percent} %"
+        return f"{suspect.label} {percent} %"
 
     @cached_property
     def holds(self):

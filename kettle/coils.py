@@ -32,10 +32,12 @@ def judge_coil(
     number: int = 1,
     ages_by_coil: Sequence[Ages] | None = None,
     shown: ShownUnits = TRADE,
+    history: tuple[str, ...] = (),
+    overridden: frozenset[str] = frozenset(),
 ) -> Judgement:
     """Judge one coil of a unit (1 is the first) from what stands on each, in the order of the coils.
 
-    Where nobody said how other boxes do, the other coils on the same circuit are its siblings.
+    `history` and `overridden` as in `judge`. Where nobody said how other boxes do, the other coils on the same circuit are its siblings.
     """
     ages = ages_by_coil[number - 1] if ages_by_coil is not None else None
     seen = dict(seen_by_coil[number - 1])
@@ -44,4 +46,4 @@ def judge_coil(
         found = together([state_of(readings.work_out(unit, other)) for other in others]).observation
         if found is not None:
             seen["siblings"] = found
-    return judge(unit, seen, ages, shown)
+    return judge(unit, seen, ages, shown, history, overridden)

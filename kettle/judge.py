@@ -186,17 +186,18 @@ def judge(
     found = tuple(_doubted(verdict, wrong) for verdict in bands.verdicts(facts))
     in_force = tuple(holds.standing(facts))
     network = network_of(unit, context_of(facts), history)
-    features = _features(facts, found, network)
-    likelihood = _log_likelihood(network, features)
+    weighed = _weighed(network, _features(facts, found, network))
+    likelihood = _log_likelihood(network, weighed)
     posterior = _normalised(network.log_prior + likelihood)
-    ranking = _ranking(network, features, likelihood, posterior)
+    folded = _folded(network, likelihood, posterior)
+    ranking = _ranking(network, weighed, folded)
     return Judgement(
         facts=facts,
         verdicts=found,
         problems=wrong,
         holds=in_force,
         ranking=ranking,
-        next_checks=tuple(_next_checks(facts, network, posterior, in_force, overridden)),
+        next_checks=tuple(_next_checks(facts, network, folded, in_force, overridden)),
         assumed=_assumed(unit, found),
         discounted=tuple((_verdict_words(v, shown), v.why) for v in found if v.trust == "none" and v.quantity in network.columns),
         close_call=_close_call(ranking),
@@ -218,11 +219,11 @@ def suspect_of(judged: Judgement, code: str, history: tuple[str, ...] = ()) -> S
     network = network_of(judged.facts.unit, context_of(judged.facts), history)
     if code not in network.singles:
         return Suspect((cause,), 0.0, (), (Evidence(code, "This unit is not built so that it could have it", -9.0),))
-    features = _features(judged.facts, judged.verdicts, network)
-    likelihood = _log_likelihood(network, features)
+    weighed = _weighed(network, _features(judged.facts, judged.verdicts, network))
+    likelihood = _log_likelihood(network, weighed)
     folded = _folded(network, likelihood, _normalised(network.log_prior + likelihood))
     row = network.singles[code]
-    return _suspect(network, row, float(folded[row]), features)
+    return _suspect(network, row, float(folded[row]), weighed)
 
 
 def membership(value: float, low: float, high: float, spread: float = 0.0) -> dict[str, float]:
@@ -257,7 +258,8 @@ def _features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> lis
             share = TRUST_SHARE[verdict.trust] * _echo_share(verdict.quantity, facts)
             seen = membership(verdict.value, verdict.low, verdict.high, verdict.spread)
             features.append(_Feature(verdict.quantity, seen, share, _verdict_words(verdict, shown)))
-    for key, value in facts.seen.items():
+    # In the order of their keys, so that the order of entry does not even move the last digit.
+    for key, value in sorted(facts.seen.items()):
         columns = network.columns.get(key)
         if columns is None or isinstance(value, float):
             continue
@@ -293,19 +295,21 @@ def _verdict_words(verdict: Verdict, shown: ShownUnits) -> str:
     return f"{label} {about}{shown.text(verdict.value, unit, 0 if about else decimals)} is {where} {low} to {high}"
 
 
-def _of_feature(network: Network, feature: _Feature) -> Figures:
-    """The share-weighted log-likelihood of one feature under every hypothesis."""
-    columns = network.columns[feature.key]
-    weights = np.array([feature.seen.get(state, 0.0) for state in columns.states])
-    told: Figures = feature.share * np.log(network.table[:, columns.place] @ weights)
-    return told
-
-
-def _log_likelihood(network: Network, features: Sequence[_Feature]) -> Figures:
-    total = np.zeros(len(network.members))
+def _weighed(network: Network, features: Sequence[_Feature]) -> list[tuple[_Feature, Figures]]:
+    """Every feature that counts, with its share-weighted log-likelihood under every hypothesis."""
+    weighed = []
     for feature in features:
         if feature.share > 0:
-            total += _of_feature(network, feature)
+            columns = network.columns[feature.key]
+            weights = np.array([feature.seen.get(state, 0.0) for state in columns.states])
+            weighed.append((feature, feature.share * np.log(network.table[:, columns.place] @ weights)))
+    return weighed
+
+
+def _log_likelihood(network: Network, weighed: Sequence[tuple[_Feature, Figures]]) -> Figures:
+    total: Figures = np.zeros(len(network.members))
+    for _, told in weighed:
+        total = total + told
     return total
 
 
@@ -327,24 +331,20 @@ def _folded(network: Network, likelihood: Figures, posterior: Figures) -> Figure
     return folded
 
 
-def _ranking(network: Network, features: list[_Feature], likelihood: Figures, posterior: Figures) -> tuple[Suspect, ...]:
-    folded = _folded(network, likelihood, posterior)
+def _ranking(network: Network, weighed: Sequence[tuple[_Feature, Figures]], folded: Figures) -> tuple[Suspect, ...]:
     rows = [int(row) for row in np.argsort(-folded, kind="stable") if folded[row] >= SHOWN_FROM]
-    return tuple(_suspect(network, row, float(folded[row]), features) for row in rows)
+    return tuple(_suspect(network, row, float(folded[row]), weighed) for row in rows)
 
 
-def _suspect(network: Network, row: int, probability: float, features: list[_Feature]) -> Suspect:
+def _suspect(network: Network, row: int, probability: float, weighed: Sequence[tuple[_Feature, Figures]]) -> Suspect:
     """A hypothesis with its evidence, told against a sound unit; a sound unit is told against the mix of single causes."""
     members = network.members[row]
     singles = slice(1, 1 + len(network.singles))
     prior = np.exp(network.log_prior[singles])
     speaks_for, against = [], []
-    for feature in features:
-        if feature.share == 0:
-            continue
-        told = _of_feature(network, feature)
-        base = told[0] if members else feature.share * math.log(float(np.exp(told[singles] / feature.share) @ prior) / prior.sum())
-        weight = float(told[row] - base)
+    for feature, told in weighed:
+        mixed = None if members else feature.share * math.log(float(np.exp(told[singles] / feature.share) @ prior) / prior.sum())
+        weight = float(told[row]) - (float(told[0]) if mixed is None else mixed)
         of = ""
         if len(members) == 2:
             one, other = (float(told[network.singles[cause.code]] - told[0]) for cause in members)
@@ -384,7 +384,8 @@ def _state_words(key: str, state: str) -> str:
 def _next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tuple[Hold, ...], overridden: frozenset[str]) -> list[Check]:
     """Return the checks not yet made that would settle most per minute of effort, at most CHECKS_SHOWN.
 
-    Gain is the mutual information of hypothesis and answer, in bits (Shannon 1948), weighed by the safety order of tools
+    The hypotheses are those the ranking names: a second fault that nothing shows is not hunted for. Gain is the mutual
+    information of hypothesis and answer, in bits (Shannon 1948), weighed by the safety order of tools
     (`TIER`); what a hold blocks is left out.
     """
     blocked = {action for hold in in_force for action in hold.blocks} - overridden

@@ -3,6 +3,8 @@
 from django.conf import settings
 from django.db import models
 
+from kettle.schools import CHOICES as SCHOOLS
+from kettle.schools import Schools
 from kettle.units import SHOWN_CHOICES, TRADE, ShownUnits
 
 
@@ -10,6 +12,8 @@ class Shop(models.Model):
     """A service company; everything recorded belongs to one."""
 
     name = models.CharField(max_length=80, unique=True)
+    valve_school = models.CharField(max_length=10, choices=list(SCHOOLS["valve"][1].items()), default="symptom")
+    work_school = models.CharField(max_length=10, choices=list(SCHOOLS["work"][1].items()), default="repair")
 
     def __str__(self):
         return self.name
@@ -32,6 +36,11 @@ class Member(models.Model):
 
     def __str__(self):
         return self.user.get_full_name() or self.user.get_username()
+
+    @property
+    def schools(self):
+        """What the shop and this person hold with, as the core takes it."""
+        return Schools(self.shop.valve_school, self.shop.work_school, self.by_feel)
 
     @property
     def shown(self):

@@ -5,11 +5,14 @@ from datetime import timedelta
 from django.utils import timezone
 
 from kettle import case, observations
-from kettle.coils import judge_coil
+from kettle.coils import judge_coil, state_of
 from kettle.facts import SETTLING_MIN
 from kettle.readings import work_out
+from kettle.siblings import together
 from kettle.units import TRADE
 from kettle.valve.adjust import SETTLE_MIN
+from web.logbook.actions.name_cause import found_before
+from web.logbook.actions.override_hold import taken_on
 
 # What a turn of the stem unsettles.
 UNSETTLED = ("suction_psig", "suction_line_evap_f", "suction_line_comp_f")
@@ -48,15 +51,20 @@ def minutes_left(until):
     return max(1, -(-int((until - timezone.now()).total_seconds()) // 60))
 
 
-def judge_call(call, shown=TRADE, coil=1):
+def judge_call(call, shown=TRADE, coil=1, what_if=None):
     """Judge one coil of a call from its standing readings, in words of the given units.
+
+    `what_if` (key -> checked value) stands as if it had been read; nothing is stored.
 
     A running settling clock counts as an observation: it holds the next turn, and readings taken while it runs are
     readings of a circuit that has not settled. What was read before the turn keeps its weight.
     """
     unit = call.unit.resolved()
     seen, ages = _by_coil(call, unit)
-    return judge_coil(unit, seen, min(coil, unit.evaporators), ages, shown)
+    if what_if:
+        seen[min(coil, unit.evaporators) - 1] |= what_if
+    overridden = frozenset(taken_on(call))
+    return judge_coil(unit, seen, min(coil, unit.evaporators), ages, shown, found_before(call), overridden)
 
 
 def facts_of_coils(call, shown=TRADE):
@@ -69,9 +77,10 @@ def _by_coil(call, unit):
     """What stands on each coil and how old it is, in the order of the coils; ages end where a call was closed."""
     now, until = call.closed_at or timezone.now(), settling_until(call)
     all_seen, all_ages = [], []
+    beside = _siblings_seen(call)
     for coil in range(1, unit.evaporators + 1):
         standing = standing_readings(call, coil)
-        seen = {key: value_of(reading) for key, reading in standing.items()}
+        seen = beside | {key: value_of(reading) for key, reading in standing.items()}
         if until is not None:
             seen["adjusted_min"] = max(0.0, SETTLING_MIN - minutes_left(until))
             turned_at = until - timedelta(minutes=SETTLE_MIN)
@@ -80,6 +89,25 @@ def _by_coil(call, unit):
         all_seen.append(seen)
         all_ages.append({key: max(0.0, (now - reading.at).total_seconds() / 60.0) for key, reading in standing.items()})
     return all_seen, all_ages
+
+
+def _siblings_seen(call):
+    """What the other boxes on the same plant say, from their own calls in progress where nobody noted it on this one."""
+    siblings = list(call.unit.siblings) if call.unit.plant else []
+    if not siblings:
+        return {}
+    noted = {entry.unit_id: entry.state for entry in call.siblingstates.all() if entry.undone_at is None}
+    states = [noted.get(unit.pk) or _own_state(unit) for unit in siblings]
+    says = together(states).observation
+    return {"siblings": says} if says else {}
+
+
+def _own_state(unit):
+    """How a unit does by its own call in progress; None where it has none or too little is read."""
+    for call in unit.calls.filter(closed_at=None).prefetch_related("readings")[:1]:
+        standing = standing_readings(call)
+        return state_of(work_out(unit.resolved(), {key: value_of(reading) for key, reading in standing.items()}))
+    return None
 
 
 def case_of(call):

@@ -243,6 +243,27 @@ class ValveTurn(Entry):
         return f"{self.turns:g} {self.direction}"
 
 
+class Override(Entry):
+    """What was taken on against a hold: the action, the holds that blocked it, and why all the same."""
+
+    action = models.CharField(max_length=20)
+    holds = models.JSONField(default=list)
+    texts = models.JSONField(default=list)
+    reason = models.CharField(max_length=300)
+
+    def __str__(self):
+        return self.action
+
+
+class Finding(Entry):
+    """What the technician found the cause to be: one code, or two."""
+
+    causes = models.JSONField()
+
+    def __str__(self):
+        return " + ".join(self.causes)
+
+
 class SettingChange(Entry):
     """One setting as found and as left, and why."""
 

@@ -7,6 +7,7 @@ from web.logbook.views import board, calls, case_files, me, units
 urlpatterns = [
     path("", board.board, name="board"),
     path("me/", me.me, name="me"),
+    path("me/schools/", me.schools, name="schools"),
     path("me/by-feel/", me.by_feel, name="by-feel"),
     path("units/new/", units.edit_unit, name="new-unit"),
     path("units/<int:pk>/", units.unit_page, name="unit"),

@@ -25,6 +25,8 @@ def _context(request, number):
         "ice_pairs": [(coil, before, after) for coil, before, after in standing.ice.pairs if before or after],
         "melt": call.melts.filter(undone_at=None).last(),
         "photos": call.photos.filter(undone_at=None),
+        "overrides": call.overrides.filter(undone_at=None).select_related("by"),
+        "found": call.findings.filter(undone_at=None).last(),
         "leaders": leaders if standing.judgement.has_evidence else [],
         "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],
         "cautions": cautions.words("licensed", "lock_out", "pressure")

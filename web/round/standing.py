@@ -265,7 +265,9 @@ class Standing:
         if found is None:
             return []
         kept, then = found
-        return baseline.drifts(now, then, f"on {kept.at:%-d %b %Y}", self.shown)[:DRIFTS_SHOWN]
+        # What must wait goes before: the standing stays in sight as a whole.
+        room = max(1, DRIFTS_SHOWN - len(self.top_holds))
+        return baseline.drifts(now, then, f"on {kept.at:%-d %b %Y}", self.shown)[:room]
 
     @property
     def doubts(self):

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import correct, entries, melt, probes, sets, site, stops
+from web.round.views import correct, entries, judge, melt, probes, sets, site, stops
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
@@ -18,6 +18,9 @@ urlpatterns = [
     path("ice/", melt.ice_map, name="ice"),
     path("melt/start/", melt.start_melt, name="start-melt"),
     path("melt/end/", melt.end_melt, name="end-melt"),
+    path("override/", judge.override, name="override"),
+    path("found/", judge.found, name="found"),
+    path("explanation/", judge.explanation, name="explanation"),
     path("sets/", sets.sets, name="sets"),
     path("sets/keep/", sets.keep_set, name="keep-set"),
     path("probes/", probes.probes, name="probes"),

@@ -1,6 +1,7 @@
 """Choose the units one reads and types in, and whether lines are told by feel."""
 
 from kettle.errors import InputError
+from kettle.schools import CHOICES as SCHOOLS
 from kettle.units import SHOWN_CHOICES
 from web.accounts.access import shop_of
 from web.logbook.actions import log
@@ -15,6 +16,17 @@ def choose_units(user, chosen):
         setattr(member, name, chosen[name])
     member.save(update_fields=list(SHOWN_CHOICES))
     log.write(user, "choose_units", shop=shop, **{name: chosen[name] for name in SHOWN_CHOICES})
+
+
+def choose_schools(user, chosen):
+    """Store the schools of the shop (field -> choice); InputError names the first that is not one of the list."""
+    shop = shop_of(user)
+    for name, (question, allowed) in SCHOOLS.items():
+        if chosen.get(name) not in allowed:
+            raise InputError(f"{question}: choose one of the list")
+        setattr(shop, f"{name}_school", chosen[name])
+    shop.save(update_fields=[f"{name}_school" for name in SCHOOLS])
+    log.write(user, "choose_schools", shop=shop, **{name: chosen[name] for name in SCHOOLS})
 
 
 def choose_by_feel(user, by_feel):

@@ -2,7 +2,9 @@
 
 from django import template
 
+from kettle import causes
 from kettle.controls.parameters import PARAMETERS
+from kettle.holds import ACTIONS
 from kettle.judge import quantity_name
 from kettle.scale import push
 from kettle.units import format_percent
@@ -26,6 +28,18 @@ def figure(value):
 def parameter(code):
     """The label of a controller setting."""
     return PARAMETERS[code].label
+
+
+@register.filter
+def cause_label(code):
+    """What a cause is called."""
+    return causes.get(code).label
+
+
+@register.filter
+def action_words(action):
+    """What an action that can be held is called."""
+    return ACTIONS.get(action, action)
 
 
 @register.filter

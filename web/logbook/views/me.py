@@ -6,6 +6,7 @@ from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_http_methods, require_POST
 
 from kettle.errors import InputError
+from kettle.schools import CHOICES as SCHOOLS
 from kettle.units import SHOWN_CHOICES
 from web.logbook.actions import choose_ways
 
@@ -28,7 +29,22 @@ def me(request):
             return redirect("me")
     choices = [(name, UNIT_LABELS[name], units, getattr(member, name)) for name, units in SHOWN_CHOICES.items()]
     examples = [(words, member.shown.text(value, unit)) for words, value, unit in UNIT_EXAMPLES]
-    return render(request, "logbook/me.html", {"choices": choices, "error": error, "examples": examples})
+    held = {"valve": member.shop.valve_school, "work": member.shop.work_school}
+    shop_schools = [(name, question, allowed.items(), held[name]) for name, (question, allowed) in SCHOOLS.items()]
+    context = {"choices": choices, "error": error, "examples": examples, "schools": shop_schools}
+    return render(request, "logbook/me.html", context)
+
+
+@require_POST
+def schools(request):
+    """How the shop works: its schools."""
+    try:
+        choose_ways.choose_schools(request.user, request.POST)
+    except InputError as refused:
+        messages.error(request, str(refused))
+    else:
+        messages.success(request, "Kept for the whole shop. Words and order follow; no figure changes.")
+    return redirect("me")
 
 
 @require_POST

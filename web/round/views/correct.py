@@ -14,6 +14,9 @@ from web.logbook.actions.turn_valve import ReasonNeeded, turn_valve
 from web.logbook.actions.undo_entry import undo_entry
 from web.round.views.pages import call_of, show, standing_of
 
+# Where one goes after taking back what was recorded elsewhere.
+BACK_TO = {"override": "judge", "finding": "judge"}
+
 
 def correct_context(request, standing, **extra):
     """What the stop shows: superheat and goal, directions, settings, cautions."""
@@ -88,11 +91,17 @@ def setting(request, number):
 def take_back(request, number, what, pk):
     """Take back a valve turn, a setting change or a set."""
     call = call_of(request, number)
-    entries = {"turn": call.valveturns, "setting": call.settingchanges, "set": call.readingsets}.get(what)
+    entries = {
+        "turn": call.valveturns,
+        "setting": call.settingchanges,
+        "set": call.readingsets,
+        "override": call.overrides,
+        "finding": call.findings,
+    }.get(what)
     if entries is None:
         raise Http404
     try:
         undo_entry(request.user, get_object_or_404(entries, pk=pk))
     except InputError as error:
         messages.error(request, str(error))
-    return redirect("sets", number=number) if what == "set" else redirect("stop", number=number, stop="correct")
+    return redirect("sets", number=number) if what == "set" else redirect("stop", number=number, stop=BACK_TO.get(what, "correct"))

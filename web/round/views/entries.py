@@ -9,6 +9,7 @@ from kettle import observations
 from kettle.errors import InputError
 from kettle.ice.melt import must_come_first
 from kettle.readings import IMPLIED
+from web.logbook.actions.override_hold import refuse_if_held
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
 from web.logbook.judging import judge_call
@@ -27,6 +28,7 @@ def enter(request, number, key):
     typed = request.POST.getlist(key) if entry.many else request.POST.get(key, "")
     before, wrong = _ready(request, call), {}
     try:
+        refuse_if_held(call, standing_of(request, call).judgement, entry)
         record_reading(request.user, call, key, typed, evaporator=_coil_of(request, call))
     except InputError as error:
         wrong[key] = (typed if isinstance(typed, str) else "", str(error))
@@ -82,6 +84,6 @@ def _changed(request, number, key, wrong, before, from_undo=False):
         "from_undo": from_undo,
     }
     response = render(request, "round/changed.html", context)
-    if before != _ready(request, call):
+    if here == "judge" or before != _ready(request, call):
         response["HX-Refresh"] = "true"
     return response

@@ -56,12 +56,13 @@ def probes(request, number):
 def take(request, number):
     """Take one probe, or all in reach, into a set."""
     call = call_of(request, number)
-    found, wanted, coil = link(), request.POST.get("probe", ""), standing_of(request, call).coil
+    standing = standing_of(request, call)
+    found, wanted, coil = link(), request.POST.get("probe", ""), standing.coil
     live = [reading for reading in (found.latest() if found else []) if wanted in ("", reading.probe)]
     now = timezone.now()
     label = request.POST.get("label", "").strip() or f"Probes {timezone.localtime(now):%H:%M}"
     try:
-        take_probes(request.user, call, live, now, label, coil if coil > 1 else None)
+        take_probes(request.user, call, standing.judgement, live, now, label, coil if coil > 1 else None)
     except InputError as error:
         messages.error(request, str(error))
         return redirect("probes", number=number)

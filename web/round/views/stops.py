@@ -9,11 +9,17 @@ from kettle.errors import InputError
 from web.logbook.actions import hand_over
 from web.logbook.actions.change_setting import FieldErrors
 from web.round.stops import BY_SLUG
-from web.round.views import correct, melt, probes, site
+from web.round.views import correct, judge, melt, probes, site
 from web.round.views.pages import call_of, show, standing_of
 
 # What a stop's page needs beyond the frame: stop -> function of request and standing.
-CONTEXTS = {"arrive": site.arrive_context, "read": probes.read_context, "melt": melt.melt_context, "correct": correct.correct_context}
+CONTEXTS = {
+    "arrive": site.arrive_context,
+    "read": probes.read_context,
+    "melt": melt.melt_context,
+    "judge": judge.judge_context,
+    "correct": correct.correct_context,
+}
 
 
 @require_GET

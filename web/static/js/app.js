@@ -74,6 +74,15 @@ for (const form of document.querySelectorAll("form[data-drop]")) {
 
 document.addEventListener("click", (event) => { if (event.target.closest("[data-print]")) window.print(); });
 
+/* A choice that changes what the rest of its form asks for. */
+document.addEventListener("change", (event) => {
+  if (event.target.matches("select[data-send]")) {
+    const value = event.target.form.elements.value;
+    if (value) value.disabled = true;
+    event.target.form.requestSubmit();
+  }
+});
+
 /* Enter goes to the next reading, in the order a technician takes them. */
 document.addEventListener("keydown", (event) => {
   if (event.key !== "Enter" || !event.target.matches("[data-reading]")) return;

@@ -1,0 +1,25 @@
+"""Say what the cause was found to be; it counts at the unit's next visit."""
+
+from kettle import causes
+from kettle.errors import InputError
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.record_reading import require_open
+from web.logbook.models import Finding
+
+
+def name_cause(user, call, codes):
+    """Store the cause, or the two causes, found on a call; InputError for one that does not exist."""
+    require_same_shop(user, call)
+    require_open(call)
+    if not 1 <= len(codes) <= 2:
+        raise InputError("Cause: name one or two")
+    found = Finding.objects.create(call=call, by=user, causes=[causes.get(code).code for code in codes])
+    log.write(user, "name_cause", call, causes=found.causes)
+    return found
+
+
+def found_before(call):
+    """The causes found on earlier calls of a call's unit."""
+    earlier = Finding.objects.filter(call__unit=call.unit_id, undone_at=None).exclude(call=call)
+    return tuple(sorted({code for finding in earlier for code in finding.causes}))

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kettle import causes, observations
+from kettle import causes, mistakes, observations
 from kettle.errors import InputError
 from kettle.judge import judge, suspect_of
 from kettle.network import network_of
@@ -142,3 +142,28 @@ def test_evidence_that_fits_a_cause_better_never_lowers_it_against_its_rival(one
         return weights[0] - weights[1]
 
     assert odds({**seen, key: state}) >= -0.16
+
+
+@pytest.mark.parametrize(
+    ("codes", "seen", "word"),
+    [
+        (("overcharge",), sound(COOLER, compressor_shell="sweating"), "does not overfeed"),
+        (("undercharge",), {"sight_glass": "flashing"}, "Bubbles alone"),
+        (("undercharge",), {k: v for k, v in sound(COOLER).items() if k != "receiver_level_pct"}, "Behind a receiver"),
+        (("txv_overfeeding",), {"bulb": "loose"}, "bulb comes before"),
+        (("txv_underfeeding",), sound(COOLER, box=46), "far from set"),
+        (("compressor_open_winding",), {"line_v_12": 230.0, "load_v_12": 120.0}, "across each closed pole"),
+        (("compressor_inefficient", "condenser_dirty"), {}, "pump it down"),
+        (("noncondensables",), {}, "at rest"),
+    ],
+)
+def test_mistakes_are_caught_where_they_are_invited(codes, seen, word):
+    facts = judge(unit_of(COOLER), seen).facts
+    assert any(word in text for text in mistakes.invited(facts, codes))
+    assert not any(word in text for text in mistakes.invited(facts, ("door_seal",)))
+
+
+def test_a_cleared_way_invites_no_mistake():
+    facts = judge(unit_of(COOLER), sound(COOLER, sight_glass="flashing")).facts
+    assert mistakes.invited(facts, ("undercharge",)) == ()
+    assert mistakes.invited(facts, ("txv_underfeeding",)) == ()

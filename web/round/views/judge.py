@@ -4,7 +4,7 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle import causes, observations
+from kettle import causes, mistakes, observations
 from kettle.errors import InputError
 from kettle.holds import ACTIONS
 from kettle.judge import suspect_of
@@ -24,7 +24,10 @@ def judge_context(request, standing):
     """What the stop shows beyond the standing: checks with their places, holds with their actions, what if, why not."""
     call, judgement, schools = standing.call, standing.judgement, request.user.member.schools
     return {
-        "told": [(suspect, percent, steps(suspect, schools)) for suspect, percent in standing.suspects[:SUSPECTS_TOLD]],
+        "told": [
+            (suspect, percent, steps(suspect, schools), mistakes.invited(judgement.facts, suspect.codes))
+            for suspect, percent in standing.suspects[:SUSPECTS_TOLD]
+        ],
         "checks": [
             (check, _stop_with(standing, check.key), _tag(standing, check.key)) for check in in_order(judgement.next_checks, schools)
         ],

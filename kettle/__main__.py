@@ -6,10 +6,12 @@ import sys
 from pathlib import Path
 from typing import NoReturn
 
-from kettle import case, refrigerants
+from kettle import case, observations, refrigerants
 from kettle.coils import judge_coil
 from kettle.errors import InputError
 from kettle.judge import Judgement, quantity_name
+from kettle.plant.reading import case_of
+from kettle.plant.simulate import parse_fault, simulate
 from kettle.units import TRADE, format_number
 
 
@@ -33,6 +35,16 @@ def _parser() -> argparse.ArgumentParser:
     at.add_argument("--f", help="temperature, °F (also “-20C”)")
     looking.add_argument("--altitude-ft", type=float, default=0.0)
     looking.add_argument("--json", action="store_true", help="print one JSON object")
+    plant = commands.add_parser("simulate", help="run a model of a kind of unit, sound or with faults")
+    plant.add_argument("preset", metavar="PRESET", help="a kind of unit")
+    plant.add_argument("--fault", action="append", default=[], metavar="CODE[:SEVERITY]", help="a cause in it, severity 0 to 1")
+    plant.add_argument("--hours", type=float, default=24.0)
+    plant.add_argument("--ambient-f", type=float, default=85.0)
+    plant.add_argument("--seed", type=int, default=1)
+    form = plant.add_mutually_exclusive_group()
+    form.add_argument("--json", action="store_true", help="the course as one JSON object")
+    form.add_argument("--csv", action="store_true", help="the course as a table")
+    form.add_argument("--case", action="store_true", help="a case file of what would be read at the end")
     commands.add_parser("schema", help="the JSON Schema of the case file")
     return parser
 
@@ -96,6 +108,23 @@ def _saturation(arguments: argparse.Namespace) -> str:
     return f"{refrigerant.name} at {words}, glide {TRADE.text(found['glide_f'], '°F diff')}"
 
 
+def _simulate(asked: argparse.Namespace) -> str:
+    done = simulate(asked.preset, [parse_fault(text) for text in asked.fault], asked.hours, asked.ambient_f, asked.seed)
+    series = {"hours": done.course.hours, **{name: values[:, 0] for name, values in done.course.series.items()}}
+    if asked.case:
+        name = f"simulated {asked.preset}" + "".join(f", {text}" for text in asked.fault)
+        return case.write(case_of(done.plant, done.observations, name)).rstrip("\n")
+    if asked.json:
+        rounded = {name: [round(float(value), 4) for value in values] for name, values in series.items()}
+        return json.dumps({"preset": asked.preset, "faults": asked.fault, "series": rounded})
+    if asked.csv:
+        rows = [",".join(series), *(",".join(f"{float(value):.4g}" for value in row) for row in zip(*series.values(), strict=True))]
+        return "\n".join(rows)
+    lines = [f"{asked.preset} after {done.course.hours[-1]:.1f} h at {asked.ambient_f:g} °F outside, as it would be read:"]
+    entries = ((observations.get(key), value) for key, value in done.observations.items())
+    return "\n".join([*lines, *(f"  {entry.label:24} {entry.show(value)}" for entry, value in entries)])
+
+
 def main(arguments: list[str] | None = None) -> int:
     """Run one command; return 0, or 2 after one line on standard error for a bad file or argument."""
     try:
@@ -104,6 +133,8 @@ def main(arguments: list[str] | None = None) -> int:
             print(_judge(parsed.case, parsed.json))
         elif parsed.command == "saturation":
             print(_saturation(parsed))
+        elif parsed.command == "simulate":
+            print(_simulate(parsed))
         else:
             print(json.dumps(case.schema(), indent=2, ensure_ascii=False))
     except InputError as error:

@@ -12,7 +12,7 @@ from tools.generate_saturation import REFRIGERANTS, solved, state_of
 
 PURE = ("R-12", "R-22", "R-134a", "R-290", "R-600a", "R-744", "R-1234yf")
 # benchmarks/accuracy.py takes 2,000 points of each.
-POINTS = 150
+POINTS = 100
 # Shares of a table's length, not on its very ends.
 INSIDE_OR_OUT = st.one_of(st.floats(-0.2, -0.001), st.floats(0.001, 0.999), st.floats(1.001, 1.2))
 NAMES = st.sampled_from(list(refrigerants.catalogue()))

@@ -1,0 +1,145 @@
+"""What each cause changes in a plant: the part that is wrong, never the reading.
+
+A fault has a severity from 0 (as new) to 1 (as bad as it comes); `seen` is what eyes and hands find at the part itself.
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Final
+
+import numpy as np
+
+from kettle.errors import InputError
+from kettle.observations import Value
+from kettle.plant.air import Figures
+from kettle.plant.sizing import Plant
+from kettle.plant.state import State
+
+Change = Callable[[Plant, Figures], None]
+Mark = Callable[[State, Plant, Figures], None]
+
+
+def _scale(name: str, per_severity: float) -> Change:
+    """A part that loses (or gains) a share of its size with severity."""
+
+    def change(plant: Plant, severity: Figures) -> None:
+        setattr(plant, name, getattr(plant, name) * np.maximum(1.0 + per_severity * severity, 0.0))
+
+    return change
+
+
+def _add(name: str, amount: float) -> Change:
+    """A figure that moves by an amount at full severity."""
+
+    def change(plant: Plant, severity: Figures) -> None:
+        setattr(plant, name, getattr(plant, name) + amount * severity)
+
+    return change
+
+
+def _set(name: str, value: float) -> Change:
+    """A part that is in another state as soon as the fault is there at all."""
+
+    def change(plant: Plant, severity: Figures) -> None:
+        setattr(plant, name, np.where(severity > 0, value, getattr(plant, name)))
+
+    return change
+
+
+def _all(*changes: Change) -> Change:
+    def change(plant: Plant, severity: Figures) -> None:
+        for one in changes:
+            one(plant, severity)
+
+    return change
+
+
+def _warm_stock(s: State, plant: Plant, severity: Figures) -> None:
+    s.product_f = s.product_f + 30.0 * severity
+    s.core_f = s.core_f + 30.0 * severity
+
+
+def _old_ice(s: State, plant: Plant, severity: Figures) -> None:
+    s.ice_lb = s.ice_lb + (0.9 * plant.block_lb * severity)[:, None] * np.array([0.1, 0.2, 0.3, 0.4])
+
+
+@dataclass(frozen=True)
+class Fault:
+    """A cause in the plant: what it changes in the parts, what in the state at the start, and what is seen at the part."""
+
+    code: str
+    change: Change | None = None
+    at_start: Mark | None = None
+    seen: Mapping[str, Value] = field(default_factory=dict)
+
+
+_DEAD: Final = _set("can_run", 0.0)
+# fmt: off
+FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
+    Fault("door_infiltration", _scale("infiltration_lb_h", 5.0), seen={"door": "left_open", "door_traffic": "heavy"}),
+    Fault("door_seal", _scale("infiltration_lb_h", 1.5), seen={"door": "gasket_gap"}),
+    Fault("hot_stock", at_start=_warm_stock, seen={"door_traffic": "heavy"}),
+    Fault("evap_fan_failed", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped", "evap_fan_supply_v": 230.0}),
+    Fault("evap_fan_no_power", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped", "evap_fan_supply_v": 0.0}),
+    Fault("evap_airflow_low", _all(_scale("fan_flow", -0.75), _scale("coil_air", -0.4)), seen={"evap_coil": "dirty"}),
+    Fault("defrost_never_starts", _scale("defrosts_per_day", -1.0), seen={"defrost_starts": "never"}),
+    Fault("defrost_heater_open", _scale("heater_btu_h", -0.95)),
+    Fault("defrost_too_little", _all(_scale("fail_safe_min", -0.8), _scale("defrosts_per_day", -0.5))),
+    Fault("defrost_too_much", _all(_scale("defrosts_per_day", 1.5), _add("termination_f", 25.0))),
+    Fault("defrost_not_terminating", _all(_add("termination_f", 400.0), _scale("fail_safe_min", 0.8))),
+    Fault("compressor_runs_in_defrost", _set("runs_in_defrost", 1.0), seen={"compressor_in_defrost": "running"}),
+    Fault("drain_blocked", seen={"drain": "blocked", "drain_pan": "overflowing"}),
+    Fault("residual_ice", at_start=_old_ice, seen={"left_ice": "yes"}),
+    Fault("undercharge", _scale("charge_lb", -0.8)),
+    Fault("overcharge", _scale("charge_lb", 1.1)),
+    Fault("noncondensables", _add("air_psi", 70.0)),
+    Fault("liquid_restriction", _add("liquid_drop_psi", 150.0)),
+    Fault("cap_tube_restricted", _scale("valve", -0.7)),
+    Fault("txv_underfeeding", _all(_scale("valve", -0.72), _add("superheat_set_f", 6.0))),
+    Fault("txv_overfeeding", _set("valve_stuck", 1.0)),
+    Fault("bulb_fault", _add("bulb_error_f", 25.0), seen={"bulb": "loose"}),
+    Fault("liquid_solenoid_closed", _scale("solenoid_open", -0.999), seen={"liquid_solenoid": "closed_no_pull", "valve_sound": "silent"}),
+    Fault("solenoid_leaking", seen={"liquid_solenoid": "stuck_open", "pump_down_rise_psi": 18.0}),
+    Fault("condenser_dirty", _all(_scale("condenser", -0.6), _scale("condenser_flow", -0.45)), seen={"condenser_coil": "blocked"}),
+    Fault("condenser_fan_failed", _scale("condenser_flow", -0.62), seen={"condenser_fans": "stopped"}),
+    Fault("head_control_stuck_bypass", _add("head_held_f", 45.0), seen={"head_control": "bypassing_when_warm"}),
+    Fault("head_control_not_holding", _set("head_held_f", -99.0), seen={"head_control": "not_holding_when_cold"}),
+    Fault("winter_charge_short", _scale("charge_lb", -0.35)),
+    Fault("compressor_inefficient", _scale("efficiency", -0.6)),
+    Fault("compressor_overload", _DEAD, seen={"compressor": "tripping", "compressor_shell": "hot", "contactor": "in"}),
+    Fault("compressor_grounded", _DEAD, seen={"winding_ground_ohm": 40.0, "power_locked_out": "yes"}),
+    Fault("compressor_open_winding", _DEAD, seen={"compressor": "humming", "winding_cs_ohm": 1e6, "power_locked_out": "yes"}),
+    Fault("contactor_pole_open", _DEAD, seen={"compressor": "humming", "contactor": "in", "pole_drop_v_1": 228.0}),
+    Fault("start_parts_failed", _DEAD, seen={"compressor": "humming", "start_parts": "capacitor_failed"}),
+    Fault("voltage_problem", _DEAD, seen={"compressor": "tripping", "line_v_12": 231.0, "line_v_23": 203.0, "line_v_31": 213.0}),
+    Fault("no_call", _DEAD, seen={"control_call": "no_power", "contactor": "out"}),
+    Fault("stat_calibration", _add("sensor_error_f", -8.0)),
+    Fault("sensor_mixup", _add("sensor_error_f", -20.0), seen={"controller_alarm": "sensor_fault"}),
+    Fault("lp_control_misset", _DEAD, seen={"low_pressure_switch": "open", "compressor": "off"}),
+    Fault("short_cycle", _scale("differential_f", -0.85)),
+    Fault("suction_regulator_shut", _add("regulator_f", 30.0)),
+    Fault("wrong_parameters", _add("superheat_set_f", 14.0), seen={"controller_alarm": "low_superheat"}),
+)}
+# fmt: on
+
+
+def get(code: str) -> Fault:
+    """Return a fault by the code of its cause; InputError names the nearest ones known."""
+    if code not in FAULTS:
+        raise InputError(f"fault “{code[:40]}” is not known; known are {', '.join(FAULTS)}")
+    return FAULTS[code]
+
+
+def apply(plant: Plant, state: State, code: str, severity: float | Figures = 1.0) -> None:
+    """Put a fault into a plant and its state, each variant by its own severity (0 to 1).
+
+    Raises InputError for a fault that is not known or a severity outside 0 to 1.
+    """
+    grade = np.broadcast_to(np.asarray(severity, dtype=float), plant.set_f.shape)
+    if not ((grade >= 0) & (grade <= 1)).all():
+        raise InputError(f"severity of {code} is outside 0 to 1")
+    fault = get(code)
+    if fault.change is not None:
+        fault.change(plant, grade)
+    if fault.at_start is not None:
+        fault.at_start(state, plant, grade)

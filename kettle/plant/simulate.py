@@ -1,0 +1,95 @@
+"""Presets by kind, with faults, run to a moment at which a technician would read them."""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kettle.errors import InputError
+from kettle.observations import Value
+from kettle.plant import faults, reading
+from kettle.plant.run import RECORDED, Course, run
+from kettle.plant.sizing import Plant, sized
+from kettle.plant.state import at_rest
+from kettle.unit import UnitSpec, check_choice, resolve
+
+# Refrigerant and plate of each kind's preset.
+PRESETS: Final[dict[str, UnitSpec]] = {
+    spec.kind: spec
+    for spec in (
+        UnitSpec("walk_in_cooler", "R-448A", compressor_rla_a=9.4, phases=3, defrost="timed_air"),
+        UnitSpec("walk_in_freezer", "R-404A", compressor_rla_a=14.0, phases=3),
+        UnitSpec("reach_in_cooler", "R-134a", compressor_rla_a=5.0, phases=1),
+        UnitSpec("reach_in_freezer", "R-404A", compressor_rla_a=7.0, phases=1),
+        UnitSpec("prep_rail", "R-290", compressor_rla_a=3.6, phases=1),
+        UnitSpec("display_cooler", "R-449A", compressor_rla_a=11.0, phases=3),
+        UnitSpec("display_freezer", "R-404A", compressor_rla_a=21.0, phases=3),
+        UnitSpec("bottle_cooler", "R-134a", compressor_rla_a=4.2, phases=1),
+        UnitSpec("provision_room_cooler", "R-404A", compressor_rla_a=18.0, phases=3),
+        UnitSpec("provision_room_freezer", "R-404A", compressor_rla_a=18.0, phases=3),
+    )
+}
+HOURS: Final = (0.5, 240.0)
+OUTSIDE_F: Final = (-20.0, 120.0)
+# A circuit is read when it has run this long; the wait for it is at most so many hours more.
+READ_AFTER_H: Final = 6.5 / 60.0
+LONGEST_WAIT_H: Final = 2.0
+WAITS_H: Final = 1.0 / 60.0
+
+
+@dataclass(frozen=True)
+class Simulated:
+    """A run of a preset: the plant, its course, and what would be read at the end."""
+
+    plant: Plant
+    course: Course
+    observations: dict[str, Value]
+
+
+def parse_fault(text: str) -> tuple[str, float]:
+    """Return code and severity of "code" or "code:0.5"; InputError for what is not known or outside 0 to 1."""
+    code, _, grade = text.partition(":")
+    faults.get(code)
+    try:
+        severity = float(grade) if grade else 1.0
+    except ValueError:
+        raise InputError(f"severity “{grade[:20]}” of {code} is not a number from 0 to 1") from None
+    if not 0.0 <= severity <= 1.0:
+        raise InputError(f"severity {severity:g} of {code} is outside 0 to 1")
+    return code, severity
+
+
+def preset(kind: str) -> Plant:
+    """Return the sound plant of a kind; InputError names the nearest one."""
+    return sized(resolve(PRESETS[check_choice("kind", kind)]))
+
+
+def simulate(kind: str, wrong: list[tuple[str, float]], hours: float = 24.0, outside_f: float = 85.0, seed: int = 1) -> Simulated:
+    """Run a preset with faults (code, severity) and read it; deterministic for a seed.
+
+    Raises InputError for a kind or fault that is not known, or figures outside their range.
+    """
+    for label, value, (low, high), unit in (("hours", hours, HOURS, "h"), ("ambient", outside_f, OUTSIDE_F, "°F")):
+        if not low <= value <= high:
+            raise InputError(f"{label} {value:g} is outside {low:g} to {high:g} {unit}")
+    plant = preset(kind)
+    state = at_rest(plant, outside_f=outside_f)
+    for code, severity in wrong:
+        faults.apply(plant, state, code, severity)
+    course = run(plant, hours, outside_f, state)
+    waited = 0.0
+    while waited < LONGEST_WAIT_H and plant.can_run[0] > 0 and not _readable(course):
+        more = run(plant, WAITS_H, outside_f, course.state)
+        course = Course(
+            np.concatenate([course.hours, more.hours]),
+            {name: np.concatenate([course.series[name], more.series[name]]) for name in RECORDED},
+            more.state, more.flows, more.coolant_f, more.rise_f, course.stored_btu + more.stored_btu,
+            {name: course.heats[name] + more.heats[name] for name in course.heats},
+        )  # fmt: skip
+        waited += WAITS_H
+    return Simulated(plant, course, reading.observed(plant, course, tuple(code for code, _ in wrong), seed))
+
+
+def _readable(course: Course) -> bool:
+    s = course.state
+    return bool(s.running[0] > 0 and s.since_start_h[0] >= READ_AFTER_H)

@@ -22,6 +22,7 @@ VIEWS = {
     "probes": (TABLET, "Freezer 1", "probes/", "wait"),
     "ladder": (TABLET, None, "/ladder/?refrigerant=R-448A&pressure=31&altitude_ft=4200", ""),
     "read-night": (TABLET, "Freezer 1", "read/", "night"),
+    "programs": (TABLET, "Freezer 1", "programs/", ""),
     "judge": (TABLET, "Freezer 1", "judge/", ""),
     "correct": (TABLET, "Meat room", "correct/", ""),
     "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),

@@ -61,7 +61,7 @@ def test_logging_in_and_out(page_watched, live_server, demo_data, accessible):
 @ONE_SCREEN
 def test_coming_stops_are_shown_without_a_link(open_stop):
     page = open_stop("Freezer 1", "read")
-    for name in ("Programs", "Power", "Prove"):
+    for name in ("Power", "Prove"):
         expect(page.locator("#round").get_by_text(name)).to_be_visible()
         expect(page.locator("#round").get_by_role("link", name=name)).to_have_count(0)
 

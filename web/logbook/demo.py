@@ -16,6 +16,7 @@ from kettle import refrigerants
 from web.accounts.models import Member, Shop
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.keep_ice_map import keep_ice_map
+from web.logbook.actions.keep_program import keep_program
 from web.logbook.actions.keep_set import keep_set
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
@@ -38,7 +39,10 @@ def load(now=None):
     now = now or timezone.now()
     shop = Shop.objects.create(name=SCENARIO["shop"])
     people = {name: _person(shop, name, full_name) for name, full_name in SCENARIO["people"].items()}
-    sites = {name: Site.objects.create(shop=shop, name=name, altitude_ft=altitude) for name, altitude in SCENARIO["sites"].items()}
+    sites = {
+        name: Site.objects.create(shop=shop, name=name, altitude_ft=altitude, **SCENARIO["hours"].get(name, {}))
+        for name, altitude in SCENARIO["sites"].items()
+    }
     visits = []
     for entry in SCENARIO["units"]:
         unit = Unit.objects.create(shop=shop, site=sites[entry["site"]], name=entry["name"], notes=entry.get("notes", ""), **entry["plate"])
@@ -73,6 +77,9 @@ def _visit(user, unit, entry, now):
         keep_ice_map(user, call, drawn["stage"], drawn["rows"], drawn["places"], at=at)
     for moment in entry.get("moments", ()):
         _moment(user, call, moment, start + timedelta(minutes=moment["at_min"]))
+    for program in entry.get("programs", ()):
+        at = start + timedelta(minutes=program["at_min"])
+        keep_program(user, call, program["side"], program["typed"], program.get("why", ""), at=at)
     for turn in entry.get("turns", ()):
         at = now - timedelta(minutes=TURNED_MINUTES_AGO)
         turn_valve(user, call, judge_call(call), turn["direction"], turn["turns"], turn["goal"], turn["reason"], at=at)

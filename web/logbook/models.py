@@ -35,6 +35,9 @@ class Site(models.Model):
     shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="sites")
     name = models.CharField(max_length=80)
     altitude_ft = models.IntegerField(default=0)
+    opens_min = models.PositiveSmallIntegerField(null=True, blank=True)
+    closes_min = models.PositiveSmallIntegerField(null=True, blank=True)
+    deliveries_min = models.JSONField(default=list, blank=True)
     notes = models.TextField(blank=True)
 
     objects = OfShop.as_manager()
@@ -274,6 +277,20 @@ class SettingChange(Entry):
 
     def __str__(self):
         return f"{self.parameter} {self.as_found} → {self.as_left}"
+
+
+class DefrostProgram(Entry):
+    """A defrost program as found or as left: starts in minutes after midnight, each role's value in its stored unit."""
+
+    SIDES = [("found", "as found"), ("left", "as left")]
+
+    side = models.CharField(max_length=5, choices=SIDES)
+    starts = models.JSONField(default=list)
+    figures = models.JSONField(default=dict)
+    why = models.CharField(max_length=300, blank=True)
+
+    def __str__(self):
+        return self.get_side_display()
 
 
 class IceDrawing(Entry):

@@ -179,6 +179,10 @@ class Standing:
         return self.shown.plain(self.unit.set_f, "°F")
 
     @property
+    def defrost_words(self):
+        return CHOICES["defrost"][self.unit.defrost]
+
+    @property
     def metering_words(self):
         return CHOICES["metering"][self.unit.metering]
 
@@ -436,6 +440,9 @@ class Standing:
             if last is None:
                 return "held" if self.melt_first else "open"
             return "done" if last.clear else "part"
+        if stop.slug == "programs":
+            sides = {entry.side for entry in self.call.defrostprograms.filter(undone_at=None)}
+            return "done" if "left" in sides else "part" if sides else "open"
         if stop.slug == "judge":
             return "part" if self.judgement.has_evidence else "open"
         if stop.slug == "correct":

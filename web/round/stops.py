@@ -36,7 +36,7 @@ STOPS = (
     Stop("arrive", "Arrive", 1, True, (*_drawn("arrive"), "ice_form", "ice_places"), (*AIR, *SINCE)),
     Stop("melt", "Melt", 2, True, (), (*SAFETY, "drain", "melt_water")),
     Stop("read", "Read", 3, True, (*_drawn("read"), *FELT.values())),
-    Stop("programs", "Programs", 4),
+    Stop("programs", "Programs", 4, True),
     Stop("power", "Power", 5),
     Stop("judge", "Judge", 6, True),
     Stop("correct", "Correct", 7, True),

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import correct, entries, judge, melt, probes, sets, site, stops
+from web.round.views import correct, entries, judge, melt, probes, programs, sets, site, stops
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
@@ -21,6 +21,8 @@ urlpatterns = [
     path("override/", judge.override, name="override"),
     path("found/", judge.found, name="found"),
     path("explanation/", judge.explanation, name="explanation"),
+    path("program/<str:side>/", programs.keep, name="keep-program"),
+    path("hours/", programs.hours, name="hours"),
     path("sets/", sets.sets, name="sets"),
     path("sets/keep/", sets.keep_set, name="keep-set"),
     path("probes/", probes.probes, name="probes"),

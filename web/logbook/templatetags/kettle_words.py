@@ -4,6 +4,7 @@ from django import template
 
 from kettle import causes
 from kettle.controls.parameters import PARAMETERS
+from kettle.defrost.program import ROLES
 from kettle.holds import ACTIONS
 from kettle.judge import quantity_name
 from kettle.scale import push
@@ -34,6 +35,12 @@ def parameter(code):
 def cause_label(code):
     """What a cause is called."""
     return causes.get(code).label
+
+
+@register.filter
+def role_label(code):
+    """What a value of a defrost program is called."""
+    return ROLES[code].label if code in ROLES else "Starts"
 
 
 @register.filter

@@ -9,7 +9,7 @@ from kettle.errors import InputError
 from web.logbook.actions import hand_over
 from web.logbook.actions.change_setting import FieldErrors
 from web.round.stops import BY_SLUG
-from web.round.views import correct, judge, melt, probes, site
+from web.round.views import correct, judge, melt, probes, programs, site
 from web.round.views.pages import call_of, show, standing_of
 
 # What a stop's page needs beyond the frame: stop -> function of request and standing.
@@ -17,6 +17,7 @@ CONTEXTS = {
     "arrive": site.arrive_context,
     "read": probes.read_context,
     "melt": melt.melt_context,
+    "programs": programs.programs_context,
     "judge": judge.judge_context,
     "correct": correct.correct_context,
 }

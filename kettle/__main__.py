@@ -10,8 +10,6 @@ from kettle import case, observations, refrigerants
 from kettle.coils import judge_coil
 from kettle.errors import InputError
 from kettle.judge import Judgement, quantity_name
-from kettle.plant.reading import case_of
-from kettle.plant.simulate import parse_fault, simulate
 from kettle.units import TRADE, format_number
 
 
@@ -38,6 +36,7 @@ def _parser() -> argparse.ArgumentParser:
     plant = commands.add_parser("simulate", help="run a model of a kind of unit, sound or with faults")
     plant.add_argument("preset", metavar="PRESET", help="a kind of unit")
     plant.add_argument("--fault", action="append", default=[], metavar="CODE[:SEVERITY]", help="a cause in it, severity 0 to 1")
+    plant.add_argument("--fault-from", type=float, default=0.0, metavar="HOUR", help="when the causes begin")
     plant.add_argument("--hours", type=float, default=24.0)
     plant.add_argument("--ambient-f", type=float, default=85.0)
     plant.add_argument("--seed", type=int, default=1)
@@ -109,7 +108,12 @@ def _saturation(arguments: argparse.Namespace) -> str:
 
 
 def _simulate(asked: argparse.Namespace) -> str:
-    done = simulate(asked.preset, [parse_fault(text) for text in asked.fault], asked.hours, asked.ambient_f, asked.seed)
+    # The model is compiled code: loading it takes a second that no other command should wait for.
+    from kettle.plant.reading import case_of
+    from kettle.plant.simulate import parse_fault, simulate
+
+    wrong = [parse_fault(text) for text in asked.fault]
+    done = simulate(asked.preset, wrong, asked.hours, asked.ambient_f, asked.seed, asked.fault_from)
     series = {"hours": done.course.hours, **{name: values[:, 0] for name, values in done.course.series.items()}}
     if asked.case:
         name = f"simulated {asked.preset}" + "".join(f", {text}" for text in asked.fault)

@@ -1,4 +1,4 @@
-"""The box: air, stock, structure, coil metal, and the frost that grows on it, melts, and drips."""
+"""The box: air, stock, structure, coil metal, and the frost that grows on it, melts, drips, freezes again or blows about."""
 
 from typing import Final
 
@@ -10,121 +10,230 @@ from kettle.plant.air import (
     MELT_BTU_LB,
     SUBLIME_BTU_LB,
     VAPOR_BTU_LB,
-    Figures,
-    between,
+    frost_lb_ft3,
     humidity_at_saturation,
 )
 from kettle.plant.circuit import Flows
-from kettle.plant.sizing import SECTIONS, Plant
+from kettle.plant.compiled import compiled
+from kettle.plant.parts import Parts
+from kettle.plant.rows import SECTIONS
 from kettle.plant.state import State
 
-# Ice of part-defrosts is denser: a pound of it blocks this much of what a pound of frost does.
-ICE_BLOCKS: Final = 0.4
-# Frost insulates: its resistance against the coil's air side, at the mass that blocks the section.
+# Ice of part-defrosts is denser, lb/ft³ with its air: a pound of it blocks less than a pound of frost.
+ICE_LB_FT3: Final = 40.0
+# Frost insulates: its resistance against the coil's air side, where it fills the section.
 FROST_RESISTS: Final = 1.6
-STILL_AIR: Final = 0.07
-# A coil that stands still takes heat from a heater by section, hottest at the bottom.
-HEATER_SHARES: Final = np.array([0.22, 0.25, 0.26, 0.27])
+# Share of full airflow that passes with the fans off, and the least a packed section lets through.
+STILL_AIR: Final = 0.021
+LEAST_FLOW: Final = 0.02
+# A coil that stands still takes heat from an electric heater by section, hottest at the bottom; hot gas heats evenly.
+HEATER_SHARES: Final = (0.22, 0.25, 0.26, 0.27)
 TO_BOX: Final = 0.10
+HOT_GAS_TO_BOX: Final = 0.03
 MELT_CONDUCTANCE: Final = 2.0
-OUTDOOR_RH: Final = 0.55
-# Hotter air is drier: its moisture is that of air at this temperature.
+# Below this mass, lb, a section counts as bare.
+BARE_LB: Final = 1e-6
+# Hotter outside air is drier: its moisture is that of air at this temperature.
 DAMPEST_F: Final = 80.0
+# Moisture is in the air alone, a share of what stands for air and shelves in heat.
+MOIST_SHARE: Final = 0.1
+# Ice on ceiling and guards lies in lumps: it dries away over this share of the surface that caught it.
+LUMPS: Final = 0.15
+# Water: leaves the coil, and freezes to it, in these times, h; in a pan without heat.
+DRIP_H: Final = 4.0 / 60.0
+FREEZE_H: Final = 1.0 / 60.0
+PAN_FREEZES_H: Final = 0.5
+# A pan holds this of what fills the coil's free room with water, ft³ for ft³; a line freezes shut on so many pounds.
+PAN_SHARE: Final = 0.1
+WATER_LB_FT3: Final = 62.4
+LINE_FREEZES: Final = 0.3
+LINE_HOLDS_LB: Final = 3.0
+# Fans that come back on a wet coil throw this much of its water about.
+BLOWN: Final = 0.3
+# The shell of a running compressor stands so far over suction saturation, and follows within this time.
+SHELL_OVER_F: Final = 110.0
+SHELL_H: Final = 0.4
 
 
-def conductance(plant: Plant, s: State, fans_on: Figures) -> tuple[Figures, Figures]:
-    """Return the coil's air side by section, Btu/h°F, and the share of its full airflow that gets through."""
-    blocked = between((s.frost_lb + ICE_BLOCKS * s.ice_lb) / (plant.block_lb[:, None] / SECTIONS), 0.0, 1.0)
-    open_share = np.maximum(1.0 - blocked**1.5, 0.02)
-    moving = plant.fan_flow * fans_on
-    flow = np.maximum(moving[:, None] * open_share, STILL_AIR * 0.3)
-    ua = plant.coil_air[:, None] / SECTIONS * flow**0.6 / (1.0 + FROST_RESISTS * blocked)
-    capacity = plant.coil_flow[:, None] / SECTIONS * flow
-    return capacity * (1.0 - np.exp(-ua / capacity)), flow.mean(axis=1)
+class Heats:
+    """What passed in a step, Btu/h; summed over a run, Btu."""
+
+    to_refrigerant: float
+    walls: float
+    infiltration: float
+    inside: float
+    heater: float
+    latent: float
+    melt: float
+    evaporation: float
+    ceiling: float
+    boil: float
 
 
+@compiled
+def conductance(p: Parts, s: State, f: Flows) -> None:
+    """Write into `f` the coil's air side by section, Btu/h°F, and the share of its full airflow that gets through."""
+    whole = 0.0
+    for k in range(SECTIONS):
+        room = p.gap_ft3 / SECTIONS
+        blocked = min(max((s.frost_ft3[k] + s.ice_lb[k] / ICE_LB_FT3) / room, 0.0), 1.0)
+        flow = max(p.fan_flow * s.fans * max(1.0 - blocked**1.5, LEAST_FLOW), STILL_AIR)
+        ua = p.coil_air / SECTIONS * flow**0.6 / (1.0 + FROST_RESISTS * blocked)
+        capacity = p.coil_flow / SECTIONS * flow
+        f.air_side[k] = capacity * (1.0 - np.exp(-ua / capacity))
+        whole += flow / SECTIONS
+    f.air_share = whole
+
+
+@compiled
+def _moisture(p: Parts, s: State, f: Flows, outside_f: float, inflow_lb_h: float, dt_h: float) -> None:
+    """Move the air's humidity, implicit: what comes in by the door, goes to coil and ceiling, or comes back from them."""
+    air_lb = MOIST_SHARE * p.air_btu_f / AIR_BTU_LBF
+    gained = inflow_lb_h * p.outdoor_rh * humidity_at_saturation(min(outside_f, DAMPEST_F))
+    taken = inflow_lb_h
+    for k in range(SECTIONS):
+        held = s.frost_lb[k] + s.ice_lb[k]
+        surface = min(s.metal_f[k], FREEZING_F) if held > BARE_LB else min(s.metal_f[k], 60.0)
+        saturated = humidity_at_saturation(surface)
+        if s.humidity > saturated or held > BARE_LB or s.wet_lb > BARE_LB:
+            side = f.air_side[k] / AIR_BTU_LBF
+            taken, gained = taken + side, gained + side * saturated
+    if s.structure_f < FREEZING_F:
+        saturated = humidity_at_saturation(s.structure_f)
+        side = p.structure_air / AIR_BTU_LBF * (1.0 if s.humidity > saturated else LUMPS * min(s.ceiling_lb, 1.0))
+        taken, gained = taken + side, gained + side * saturated
+    s.humidity = (s.humidity + dt_h / air_lb * gained) / (1.0 + dt_h / air_lb * taken)
+    s.humidity = min(s.humidity, humidity_at_saturation(s.air_f))
+
+
+@compiled
+def _water(p: Parts, s: State, dripped_lb: float, dt_h: float) -> None:
+    """Water off the coil: in the pan, down the line, over the edge, or frozen where nothing keeps it warm."""
+    s.pan_lb += dripped_lb
+    cold = s.air_f < FREEZING_F and p.drain_heater == 0
+    runs = p.drain_lb_h * max(1.0 - s.line_ice_lb / LINE_HOLDS_LB, 0.0)
+    out = min(s.pan_lb, runs * dt_h)
+    frozen_in_line = LINE_FREEZES * out if cold else 0.0
+    s.pan_lb -= out
+    s.line_ice_lb += frozen_in_line
+    s.drained_lb += out - frozen_in_line
+    if cold:
+        frozen = s.pan_lb * (1.0 - np.exp(-dt_h / PAN_FREEZES_H))
+        s.pan_lb -= frozen
+        s.pan_ice_lb += frozen
+    over = max(s.pan_lb + s.pan_ice_lb - PAN_SHARE * p.gap_ft3 * WATER_LB_FT3, 0.0)
+    over = min(over, s.pan_lb)
+    s.pan_lb -= over
+    s.floor_lb += over
+
+
+@compiled
 def step(
-    plant: Plant,
-    s: State,
-    flows: Flows,
-    air_side: Figures,
-    outside_f: Figures,
-    traffic: float,
-    fans_on: Figures,
-    heating: Figures,
-    dt_h: float,
-) -> dict[str, Figures]:
-    """Move the box of every variant through one step and return the heats exchanged, Btu/h.
+    p: Parts, s: State, f: Flows, h: Heats, outside_f: float, doors: float, lights: float, stock: float, fans_back: bool, dt_h: float
+) -> None:
+    """Move the box through one step; the heats exchanged stand in `h`.
 
-    What leaves one node enters the other by the same figure, so that the balance closes.
+    `doors`, `lights` and `stock` are the hour's shares of the day's mean. What leaves one node enters the other by the same
+    figure, so that the balance closes.
     """
-    outside_humidity = OUTDOOR_RH * humidity_at_saturation(np.minimum(outside_f, DAMPEST_F))
-    inflow = plant.infiltration_lb_h * traffic
-    heater = plant.heater_btu_h * heating
-    heater_in_coil = heater * (1.0 - TO_BOX)
+    inflow = p.infiltration_lb_h * doors * p.curtain
+    heater = p.heater_btu_h if s.defrosting > 0 and s.emptying_h <= 0 else 0.0
+    to_box = heater * (HOT_GAS_TO_BOX if p.hot_gas > 0 else TO_BOX)
+    in_coil = heater - to_box
+    # Liquid left in the coil boils off first.
+    boil = min(s.boil_btu / dt_h, in_coil) if s.defrosting > 0 else 0.0
+    s.boil_btu -= boil * dt_h
+    in_coil -= boil
+    _moisture(p, s, f, outside_f, inflow, dt_h)
+
+    if fans_back and s.wet_lb > 0 and s.air_f < FREEZING_F:
+        blown = BLOWN * s.wet_lb
+        s.wet_lb -= blown
+        s.ceiling_lb += blown
 
     # Coil metal, each section towards what refrigerant, air, heater and melting frost make of it.
-    saturated = humidity_at_saturation(np.minimum(s.metal_f, 60.0))
-    moisture_side = air_side / AIR_BTU_LBF
-    deposit = moisture_side * np.maximum(s.humidity[:, None] - saturated, 0.0)
-    cold = s.metal_f < FREEZING_F
-    icing, wetting = deposit * cold, deposit * ~cold
-    latent = icing * SUBLIME_BTU_LB + wetting * VAPOR_BTU_LB
-    held = s.frost_lb + s.ice_lb
-    melting_side = np.where(held > 1e-6, MELT_CONDUCTANCE * plant.coil_air[:, None] / SECTIONS, 0.0) * (s.metal_f > FREEZING_F - 0.5)
-    refrigerant_side = flows.covered * plant.coil_refrigerant[:, None] / SECTIONS
-    total = refrigerant_side + air_side + melting_side + 1e-9
-    source = latent + heater_in_coil[:, None] * HEATER_SHARES
-    balance = (refrigerant_side * s.sst_f[:, None] + air_side * s.air_f[:, None] + melting_side * FREEZING_F + source) / total
-    rate = total * dt_h / (plant.metal_btu_f[:, None] / SECTIONS)
-    kept = np.exp(-rate)
-    mean = balance + (s.metal_f - balance) * (1.0 - kept) / np.maximum(rate, 1e-12)
-    s.metal_f = balance + (s.metal_f - balance) * kept
-    from_air = (air_side * (s.air_f[:, None] - mean)).sum(axis=1)
-    to_refrigerant = (refrigerant_side * (mean - s.sst_f[:, None])).sum(axis=1)
-    melt_heat = melting_side * (mean - FREEZING_F)
-    melted = between(melt_heat * dt_h / MELT_BTU_LB, 0.0, held)
-    frost_share = s.frost_lb / np.maximum(held, 1e-12)
-    s.frost_lb = np.maximum(s.frost_lb + icing * dt_h - melted * frost_share, 0.0)
-    s.ice_lb = np.maximum(s.ice_lb - melted * (1.0 - frost_share), 0.0)
+    to_refrigerant = from_air = latent = melt = evaporation = melted_all = wetted = dried = refrozen = 0.0
+    for k in range(SECTIONS):
+        held = s.frost_lb[k] + s.ice_lb[k]
+        metal = s.metal_f[k]
+        surface = min(metal, FREEZING_F) if held > BARE_LB else min(metal, 60.0)
+        icing = wetting = drying = subliming = freezing = 0.0
+        passing = f.air_side[k] / AIR_BTU_LBF * (s.humidity - humidity_at_saturation(surface))
+        if passing > 0 and surface < FREEZING_F:
+            icing = passing
+        elif passing > 0:
+            wetting = passing
+        elif surface < FREEZING_F:
+            subliming = min(-passing, s.frost_lb[k] / dt_h)
+        else:
+            drying = min(-passing, s.wet_lb / SECTIONS / dt_h)
+        if metal < FREEZING_F - 0.5 and s.wet_lb > 0:
+            freezing = s.wet_lb / SECTIONS * (1.0 - np.exp(-dt_h / FREEZE_H)) / dt_h
+        gain = icing * SUBLIME_BTU_LB + wetting * VAPOR_BTU_LB + freezing * MELT_BTU_LB
+        loss = subliming * SUBLIME_BTU_LB + drying * VAPOR_BTU_LB
 
-    # Steam of a heater on a clear coil goes to the coldest places of the box.
-    bare = heating * between(1.0 - held.sum(axis=1) / (0.05 * plant.block_lb), 0.0, 1.0)
-    s.ceiling_lb = s.ceiling_lb + bare * heater * 0.00003 * dt_h
+        melting_side = MELT_CONDUCTANCE * p.coil_air / SECTIONS if held > BARE_LB and metal > FREEZING_F - 0.5 else 0.0
+        refrigerant_side = f.covered[k] * p.coil_refrigerant / SECTIONS
+        share = 1.0 / SECTIONS if p.hot_gas > 0 else HEATER_SHARES[k]
+        total = refrigerant_side + f.air_side[k] + melting_side + 1e-9
+        pulled = refrigerant_side * s.sst_f + f.air_side[k] * s.air_f + melting_side * FREEZING_F + gain - loss + in_coil * share
+        balance = pulled / total
+        rate = total * dt_h / (p.metal_btu_f / SECTIONS)
+        kept = np.exp(-rate)
+        mean = balance + (metal - balance) * (1.0 - kept) / rate
+        s.metal_f[k] = balance + (metal - balance) * kept
+        from_air += f.air_side[k] * (s.air_f - mean)
+        to_refrigerant += refrigerant_side * (mean - s.sst_f)
+        melt_heat = melting_side * (mean - FREEZING_F)
+        melted = min(max(melt_heat * dt_h / MELT_BTU_LB, 0.0), held)
+        of_frost = s.frost_lb[k] / held if held > BARE_LB else 1.0
+        frost_before = s.frost_lb[k]
+        s.frost_lb[k] = max(frost_before - melted * of_frost - subliming * dt_h, 0.0)
+        s.frost_ft3[k] *= s.frost_lb[k] / frost_before if frost_before > BARE_LB else 0.0
+        s.frost_lb[k] += icing * dt_h
+        s.frost_ft3[k] += icing * dt_h / frost_lb_ft3(metal)
+        s.ice_lb[k] = max(s.ice_lb[k] - melted * (1.0 - of_frost), 0.0) + freezing * dt_h
+        latent += gain
+        evaporation += loss
+        melt += melt_heat
+        melted_all += melted
+        wetted += wetting * dt_h
+        dried += drying * dt_h
+        refrozen += freezing * dt_h
+    s.wet_lb = max(s.wet_lb + melted_all + wetted - dried - refrozen, 0.0)
+    dripped = s.wet_lb * (1.0 - np.exp(-dt_h / DRIP_H)) if s.metal_f[SECTIONS - 1] > FREEZING_F else 0.0
+    s.wet_lb -= dripped
+    if s.defrosting > 0 and s.drip_at_min == 0 and s.wet_lb > 0.005 * p.gap_ft3 * WATER_LB_FT3 / 10.0:
+        s.drip_at_min = s.defrost_h * 60.0
+    _water(p, s, dripped, dt_h)
+
+    # Moisture that meets cold ceiling and guards stays there as frost; dry air takes it back.
+    ceiling = 0.0
+    if s.structure_f < FREEZING_F:
+        passing = p.structure_air / AIR_BTU_LBF * (s.humidity - humidity_at_saturation(s.structure_f))
+        caught = passing if passing > 0 else max(passing * LUMPS * min(s.ceiling_lb, 1.0), -s.ceiling_lb / dt_h)
+        s.ceiling_lb += caught * dt_h
+        ceiling = caught * SUBLIME_BTU_LB
 
     # The box: air between everything, stock and structure behind it.
     opened = inflow * AIR_BTU_LBF
-    inside = plant.inside_btu_h * (0.4 + 0.6 * fans_on) + heater * TO_BOX
-    into = plant.walls * outside_f + opened * outside_f + inside
-    ties = plant.walls + opened + plant.product_air + plant.structure_air
-    coil = from_air
-    balance_air = (into + plant.product_air * s.product_f + plant.structure_air * s.structure_f - coil) / ties
-    rate_air = ties * dt_h / plant.air_btu_f
-    kept_air = np.exp(-rate_air)
-    mean_air = balance_air + (s.air_f - balance_air) * (1.0 - kept_air) / rate_air
-    s.air_f = balance_air + (s.air_f - balance_air) * kept_air
-    to_product = plant.product_air * (mean_air - s.product_f)
-    to_core = plant.product_core * (s.product_f - s.core_f)
-    to_structure = plant.structure_air * (mean_air - s.structure_f)
-    s.product_f = s.product_f + (to_product - to_core) * dt_h / plant.product_btu_f
-    s.core_f = s.core_f + to_core * dt_h / plant.core_btu_f
-    s.structure_f = s.structure_f + to_structure * dt_h / plant.structure_btu_f
+    inside = p.fans_btu_h * p.fan_flow * s.fans + p.lights_btu_h * lights + p.stock_btu_h * stock + to_box
+    ties = p.walls + opened + p.product_air + p.structure_air
+    into = (p.walls + opened) * outside_f + inside + p.product_air * s.product_f + p.structure_air * s.structure_f - from_air
+    balance = into / ties
+    rate = ties * dt_h / p.air_btu_f
+    kept = np.exp(-rate)
+    mean = balance + (s.air_f - balance) * (1.0 - kept) / rate
+    f.supply_f = s.air_f - from_air / max(p.coil_flow * f.air_share, 1e-6)
+    s.air_f = balance + (s.air_f - balance) * kept
+    to_product = p.product_air * (mean - s.product_f)
+    to_core = p.product_core * (s.product_f - s.core_f)
+    to_structure = p.structure_air * (mean - s.structure_f)
+    s.product_f += (to_product - to_core) * dt_h / p.product_btu_f
+    s.core_f += to_core * dt_h / p.core_btu_f
+    s.structure_f += (to_structure + ceiling) * dt_h / p.structure_btu_f
 
-    # Moisture of the air, implicit: what comes in by the door and leaves on the coil.
-    air_lb = plant.air_btu_f / AIR_BTU_LBF
-    takes = (moisture_side * (deposit > 0)).sum(axis=1)
-    holds = (moisture_side * (deposit > 0) * saturated).sum(axis=1)
-    gained = inflow * outside_humidity + melted.sum(axis=1) / dt_h * 0.02
-    s.humidity = (s.humidity + dt_h / air_lb * (gained + holds)) / (1.0 + dt_h / air_lb * (inflow + takes))
-    s.humidity = np.minimum(s.humidity, humidity_at_saturation(s.air_f))
-    return {
-        "from_air": from_air, "to_refrigerant": to_refrigerant, "latent": latent.sum(axis=1), "melt": melt_heat.sum(axis=1),
-        "walls": plant.walls * (outside_f - mean_air), "infiltration": opened * (outside_f - mean_air), "inside": inside,
-        "heater": heater, "melted_lb_h": melted.sum(axis=1) / dt_h, "icing_lb_h": icing.sum(axis=1)
-    }  # fmt: skip
-
-
-def supply_f(plant: Plant, s: State, from_air: Figures, share: Figures) -> Figures:
-    """Return the air leaving the coil, °F, at the share of its full airflow that gets through."""
-    found: Figures = s.air_f - from_air / np.maximum(plant.coil_flow * share, 1e-6)
-    return found
+    s.shell_f += ((s.sst_f + SHELL_OVER_F if s.running > 0 else outside_f) - s.shell_f) * (1.0 - np.exp(-dt_h / SHELL_H))
+    h.to_refrigerant, h.walls, h.infiltration = to_refrigerant, p.walls * (outside_f - mean), opened * (outside_f - mean)
+    h.inside, h.heater, h.latent, h.melt = inside - to_box, heater, latent, melt
+    h.evaporation, h.ceiling, h.boil = evaporation, ceiling, boil

@@ -5,25 +5,25 @@ A fault has a severity from 0 (as new) to 1 (as bad as it comes); `seen` is what
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 
 from kettle.errors import InputError
 from kettle.observations import Value
-from kettle.plant.air import Figures
-from kettle.plant.sizing import Plant
-from kettle.plant.state import State
+from kettle.plant.box import ICE_LB_FT3
+from kettle.plant.parts import Plant
+from kettle.plant.rows import Figures
 
 Change = Callable[[Plant, Figures], None]
-Mark = Callable[[State, Plant, Figures], None]
+Mark = Callable[[Any, Plant, Figures], None]
 
 
 def _scale(name: str, per_severity: float) -> Change:
     """A part that loses (or gains) a share of its size with severity."""
 
     def change(plant: Plant, severity: Figures) -> None:
-        setattr(plant, name, getattr(plant, name) * np.maximum(1.0 + per_severity * severity, 0.0))
+        plant.parts[name] *= np.maximum(1.0 + per_severity * severity, 0.0)
 
     return change
 
@@ -32,7 +32,7 @@ def _add(name: str, amount: float) -> Change:
     """A figure that moves by an amount at full severity."""
 
     def change(plant: Plant, severity: Figures) -> None:
-        setattr(plant, name, getattr(plant, name) + amount * severity)
+        plant.parts[name] += amount * severity
 
     return change
 
@@ -41,7 +41,7 @@ def _set(name: str, value: float) -> Change:
     """A part that is in another state as soon as the fault is there at all."""
 
     def change(plant: Plant, severity: Figures) -> None:
-        setattr(plant, name, np.where(severity > 0, value, getattr(plant, name)))
+        plant.parts[name] = np.where(severity > 0, value, plant.parts[name])
 
     return change
 
@@ -54,13 +54,13 @@ def _all(*changes: Change) -> Change:
     return change
 
 
-def _warm_stock(s: State, plant: Plant, severity: Figures) -> None:
+def _warm_stock(s: Any, plant: Plant, severity: Figures) -> None:
     s.product_f = s.product_f + 30.0 * severity
     s.core_f = s.core_f + 30.0 * severity
 
 
-def _old_ice(s: State, plant: Plant, severity: Figures) -> None:
-    s.ice_lb = s.ice_lb + (0.9 * plant.block_lb * severity)[:, None] * np.array([0.1, 0.2, 0.3, 0.4])
+def _old_ice(s: Any, plant: Plant, severity: Figures) -> None:
+    s.ice_lb += (0.9 * plant.parts.gap_ft3 * ICE_LB_FT3 * severity)[:, None] * np.array([0.1, 0.2, 0.3, 0.4])
 
 
 @dataclass(frozen=True)
@@ -88,7 +88,7 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("defrost_too_much", _all(_scale("defrosts_per_day", 1.5), _add("termination_f", 25.0))),
     Fault("defrost_not_terminating", _all(_add("termination_f", 400.0), _scale("fail_safe_min", 0.8))),
     Fault("compressor_runs_in_defrost", _set("runs_in_defrost", 1.0), seen={"compressor_in_defrost": "running"}),
-    Fault("drain_blocked", seen={"drain": "blocked", "drain_pan": "overflowing"}),
+    Fault("drain_blocked", _all(_set("drain_lb_h", 0.0), _set("drain_heater", 0.0)), seen={"drain": "blocked", "drain_pan": "overflowing"}),
     Fault("residual_ice", at_start=_old_ice, seen={"left_ice": "yes"}),
     Fault("undercharge", _scale("charge_lb", -0.8)),
     Fault("overcharge", _scale("charge_lb", 1.1)),
@@ -99,11 +99,12 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("txv_overfeeding", _set("valve_stuck", 1.0)),
     Fault("bulb_fault", _add("bulb_error_f", 25.0), seen={"bulb": "loose"}),
     Fault("liquid_solenoid_closed", _scale("solenoid_open", -0.999), seen={"liquid_solenoid": "closed_no_pull", "valve_sound": "silent"}),
-    Fault("solenoid_leaking", seen={"liquid_solenoid": "stuck_open", "pump_down_rise_psi": 18.0}),
+    Fault("solenoid_leaking", _add("solenoid_leak", 0.3), seen={"liquid_solenoid": "stuck_open", "pump_down_rise_psi": 18.0}),
     Fault("condenser_dirty", _all(_scale("condenser", -0.6), _scale("condenser_flow", -0.45)), seen={"condenser_coil": "blocked"}),
     Fault("condenser_fan_failed", _scale("condenser_flow", -0.62), seen={"condenser_fans": "stopped"}),
-    Fault("head_control_stuck_bypass", _add("head_held_f", 45.0), seen={"head_control": "bypassing_when_warm"}),
-    Fault("head_control_not_holding", _set("head_held_f", -99.0), seen={"head_control": "not_holding_when_cold"}),
+    Fault("head_control_stuck_bypass", _set("head_held_f", 130.0), seen={"head_control": "bypassing_when_warm"}),
+    Fault("head_control_not_holding", _all(_set("head_held_f", -99.0), _set("fan_in_f", -99.0)),
+          seen={"head_control": "not_holding_when_cold"}),
     Fault("winter_charge_short", _scale("charge_lb", -0.35)),
     Fault("compressor_inefficient", _scale("efficiency", -0.6)),
     Fault("compressor_overload", _DEAD, seen={"compressor": "tripping", "compressor_shell": "hot", "contactor": "in"}),
@@ -115,8 +116,8 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("no_call", _DEAD, seen={"control_call": "no_power", "contactor": "out"}),
     Fault("stat_calibration", _add("sensor_error_f", -8.0)),
     Fault("sensor_mixup", _add("sensor_error_f", -20.0), seen={"controller_alarm": "sensor_fault"}),
-    Fault("lp_control_misset", _DEAD, seen={"low_pressure_switch": "open", "compressor": "off"}),
-    Fault("short_cycle", _scale("differential_f", -0.85)),
+    Fault("lp_control_misset", _set("lp_in_psia", 400.0), seen={"low_pressure_switch": "open", "compressor": "off"}),
+    Fault("short_cycle", _all(_scale("differential_f", -0.9), _scale("least_off_h", -0.8))),
     Fault("suction_regulator_shut", _add("regulator_f", 30.0)),
     Fault("wrong_parameters", _add("superheat_set_f", 14.0), seen={"controller_alarm": "low_superheat"}),
 )}
@@ -130,12 +131,12 @@ def get(code: str) -> Fault:
     return FAULTS[code]
 
 
-def apply(plant: Plant, state: State, code: str, severity: float | Figures = 1.0) -> None:
+def apply(plant: Plant, state: Any, code: str, severity: float | Figures = 1.0) -> None:
     """Put a fault into a plant and its state, each variant by its own severity (0 to 1).
 
     Raises InputError for a fault that is not known or a severity outside 0 to 1.
     """
-    grade = np.broadcast_to(np.asarray(severity, dtype=float), plant.set_f.shape)
+    grade = np.broadcast_to(np.asarray(severity, dtype=float), (plant.count,))
     if not ((grade >= 0) & (grade <= 1)).all():
         raise InputError(f"severity of {code} is outside 0 to 1")
     fault = get(code)

@@ -7,17 +7,18 @@ import numpy as np
 
 from kettle import case
 from kettle.observations import Value, get
-from kettle.plant.air import Figures
+from kettle.plant.box import ICE_LB_FT3
 from kettle.plant.faults import FAULTS
+from kettle.plant.parts import Plant
+from kettle.plant.rows import SECTIONS, Figures
 from kettle.plant.run import Course
-from kettle.plant.sizing import Plant
 from kettle.units import psia_to_psig
 
 # One standard deviation of a field reading: of pressures as a share, of temperatures in °F, of amps as a share.
 PRESSURE_SCATTER: Final = 0.006
 CLAMP_SCATTER_F: Final = 0.6
 AMPS_SCATTER: Final = 0.02
-# Shares of the mass that blocks a section, from which frost is called light, heavy, and ice hard.
+# Shares of the free room of a section, from which frost is called light, heavy, and ice hard.
 LIGHT, HEAVY = 0.02, 0.45
 CLEAR_FLASH, SOME_FLASH = 0.01, 0.05
 
@@ -33,10 +34,11 @@ def observed(plant: Plant, course: Course, codes: tuple[str, ...] = (), seed: in
     water = plant.unit.condensing == "water"
     running = one(s.running) > 0
     found["compressor"] = "running" if running else "off"
-    found["evap_fans"] = "running"
+    if one(s.fans) > 0:
+        found["evap_fans"] = "running"
     if not water:
-        found |= {"condenser_fans": "running", "condenser_coil": "clean", "ambient_f": one(course.coolant_f)}
-    blocked = (s.frost_lb[variant] + s.ice_lb[variant]) / (one(plant.block_lb) / s.frost_lb.shape[1])
+        found |= {"condenser_fans": "running", "condenser_coil": "clean", "ambient_f": one(f.coolant_f)}
+    blocked = (s.frost_ft3[variant] + s.ice_lb[variant] / ICE_LB_FT3) / (one(plant.parts.gap_ft3) / SECTIONS)
     ice = float(s.ice_lb[variant].sum()) > float(s.frost_lb[variant].sum())
     most = float(blocked.max())
     found["ice_form"] = "none" if most < LIGHT else "light_frost" if most < HEAVY else "hard_ice" if ice else "heavy_frost"
@@ -55,7 +57,7 @@ def observed(plant: Plant, course: Course, codes: tuple[str, ...] = (), seed: in
             "supply_air_f": float(course.series["supply_f"][-1][variant]),
         }
         if water:
-            found |= {"water_in_f": one(course.coolant_f), "water_out_f": one(course.coolant_f) + one(course.rise_f)}
+            found |= {"water_in_f": one(f.coolant_f), "water_out_f": one(f.coolant_f) + one(f.rise_f)}
         if plant.unit.receiver:
             flash = one(f.flash)
             found["sight_glass"] = "clear" if flash < CLEAR_FLASH else "few_bubbles" if flash < SOME_FLASH else "flashing"

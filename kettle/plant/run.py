@@ -2,96 +2,157 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any, Final
 
 import numpy as np
 
-from kettle.plant import box, circuit, controls
-from kettle.plant.air import Figures
-from kettle.plant.sizing import DESIGN_WATER_F, WATTS_PER_BTU_H, Plant
+from kettle.plant import box, circuit, controls, day
+from kettle.plant.compiled import compiled
+from kettle.plant.parts import Parts, Plant
+from kettle.plant.rows import SECTIONS, Figures, bare, rows
+from kettle.plant.sizing import DESIGN_WATER_F
 from kettle.plant.state import State, at_rest
 
-STEP_S = 60.0
-RECORDED_EVERY = 5
-# Doors by the hour of the day: little at night, most before opening and at noon; one on average.
-TRAFFIC = (0.2, 0.2, 0.2, 0.2, 0.3, 0.8, 1.8, 2.0, 1.6, 1.4, 1.4, 1.6, 1.8, 1.4, 1.3, 1.3, 1.4, 1.4, 1.2, 1.0, 0.8, 0.4, 0.2, 0.2)
-RECORDED = (
+# Coil, bulb and valve follow within 20 to 30 s, and hunt where they should: steps must be shorter than that.
+STEP_S: Final = 15.0
+RECORDED_EVERY_S: Final = 300.0
+WATTS_PER_BTU_H: Final = 0.29307
+# Hot gas melts with heat the compressor moves: what it costs in electricity against the heat given.
+HOT_GAS_WORK: Final = 0.25
+RECORDED: Final = (
     "air_f", "product_f", "sst_f", "sct_f", "superheat_f", "subcooling_f", "discharge_line_f", "amps", "running", "frost_lb", "ice_lb",
-    "defrosting", "opening", "power_w", "supply_f", "receiver_share", "flow_lb_h",
+    "ceiling_lb", "defrosting", "fans", "opening", "power_w", "supply_f", "receiver_share", "flow_lb_h",
 )  # fmt: skip
+HEATS: Final = ("to_refrigerant", "walls", "infiltration", "inside", "heater", "latent", "melt", "evaporation", "ceiling", "boil")
 
 
 @dataclass
 class Course:
-    """What happened: hours, and each recorded figure as an array of times × variants; sums of heat over all of it, Btu."""
+    """What happened: hours, each recorded figure as an array of times × variants, sums of heat over all of it, Btu.
+
+    `state` and `flows` are those of the end, a row for each variant.
+    """
 
     hours: Figures
     series: dict[str, Figures]
-    state: State
-    flows: circuit.Flows
-    coolant_f: Figures
-    rise_f: Figures
-    stored_btu: Figures
+    state: Any
+    flows: Any
     heats: dict[str, Figures]
+    stored_btu: Figures
+
+    def followed_by(self, more: "Course") -> "Course":
+        """Return this course and the next as one."""
+        return Course(
+            np.concatenate([self.hours, more.hours]),
+            {name: np.concatenate([values, more.series[name]]) for name, values in self.series.items()},
+            more.state,
+            more.flows,
+            {name: values + more.heats[name] for name, values in self.heats.items()},
+            self.stored_btu + more.stored_btu,
+        )
 
 
-def stored_heat(plant: Plant, s: State) -> Figures:
+def stored_heat(plant: Plant, s: Any) -> Figures:
     """Return the sensible heat in air, stock, structure and coil metal, Btu over 0 °F."""
+    p = plant.parts
     found: Figures = (
-        plant.air_btu_f * s.air_f + plant.product_btu_f * s.product_f + plant.core_btu_f * s.core_f + plant.structure_btu_f * s.structure_f
-        + plant.metal_btu_f * s.metal_f.mean(axis=1)
+        p.air_btu_f * s.air_f + p.product_btu_f * s.product_f + p.core_btu_f * s.core_f + p.structure_btu_f * s.structure_f
+        + p.metal_btu_f * s.metal_f.mean(axis=1)
     )  # fmt: skip
     return found
+
+
+@compiled
+def _variant(
+    p: Parts, s: State, f: circuit.Flows, h: box.Heats, sums: box.Heats, table: Figures, low_f: float, outside: Figures, water_f: float,
+    water: bool, hours: Figures, starts: Figures, dt_h: float, every: int, kept: Figures,
+) -> None:  # fmt: skip
+    """Run one variant through all steps; `kept` takes a row of the recorded figures each `every` steps and at the end."""
+    f.suction_psia = circuit.look_up(table, low_f, circuit.DEW, s.sst_f)
+    row = 0
+    for step in range(len(outside)):
+        air = outside[step]
+        fans_back = controls.step(p, s, f, starts, dt_h)
+        box.conductance(p, s, f)
+        circuit.step(p, s, f, table, low_f, water_f if water else air, dt_h)
+        hour = int(s.hours) % 24
+        box.step(p, s, f, h, air, hours[hour, day.DOORS], hours[hour, day.LIGHTS], hours[hour, day.STOCK], fans_back, dt_h)
+        heater_w = h.heater * WATTS_PER_BTU_H * (HOT_GAS_WORK if p.hot_gas > 0 else 1.0)
+        f.power_w = (f.work_btu_h + p.fans_btu_h * p.fan_flow * s.fans) * WATTS_PER_BTU_H + heater_w
+        controls.tally(p, s, f.power_w, h.heater, heater_w, dt_h)
+        sums.to_refrigerant += h.to_refrigerant * dt_h
+        sums.walls += h.walls * dt_h
+        sums.infiltration += h.infiltration * dt_h
+        sums.inside += h.inside * dt_h
+        sums.heater += h.heater * dt_h
+        sums.latent += h.latent * dt_h
+        sums.melt += h.melt * dt_h
+        sums.evaporation += h.evaporation * dt_h
+        sums.ceiling += h.ceiling * dt_h
+        sums.boil += h.boil * dt_h
+        s.hours += dt_h
+        if step % every == 0 or step == len(outside) - 1:
+            frost = ice = 0.0
+            for k in range(SECTIONS):
+                frost += s.frost_lb[k]
+                ice += s.ice_lb[k]
+            kept[row, 0], kept[row, 1], kept[row, 2], kept[row, 3] = s.air_f, s.product_f, s.sst_f, s.sct_f
+            kept[row, 4], kept[row, 5], kept[row, 6], kept[row, 7] = f.superheat_f, f.subcooling_f, f.discharge_line_f, f.amps
+            kept[row, 8], kept[row, 9], kept[row, 10], kept[row, 11] = s.running, frost, ice, s.ceiling_lb
+            kept[row, 12], kept[row, 13], kept[row, 14], kept[row, 15] = s.defrosting, s.fans, s.opening, f.power_w
+            kept[row, 16], kept[row, 17], kept[row, 18] = f.supply_f, f.receiver_share, f.flow_lb_h
+            row += 1
+
+
+@compiled
+def _batch(
+    p: Any, s: Any, f: Any, h: Any, sums: Any, table: Figures, low_f: float, outside: Figures, water_f: float, water: bool,
+    hours: Figures, starts: Figures, dt_h: float, every: int, kept: Figures,
+) -> None:  # fmt: skip
+    """Run all variants, rows of tables, one after the other."""
+    for v in range(len(p)):
+        _variant(p[v], s[v], f[v], h[v], sums[v], table, low_f, outside, water_f, water, hours, starts[v], dt_h, every, kept[v])
 
 
 def run(
     plant: Plant,
     hours: float,
     outside_f: float | Callable[[float], float] = 85.0,
-    state: State | None = None,
+    state: Any = None,
     water_f: float = DESIGN_WATER_F,
-    traffic: tuple[float, ...] = TRAFFIC,
+    usual: Figures | None = None,
+    starts_h: Figures | None = None,
+    every_s: float = RECORDED_EVERY_S,
     step_s: float = STEP_S,
 ) -> Course:
-    """Run every variant for some hours from a state (at rest near set where none is given).
+    """Run every variant for some hours from a state, which is moved along (at rest near set where none is given).
 
-    `outside_f` is a figure or a function of the hour; `water_f` the water entering a water-cooled condenser.
+    `outside_f` is a figure or a function of the hour; `water_f` the water entering a water-cooled condenser; `usual` the day
+    by the hour (see `day`); `starts_h` the clock's defrosts, variants × 24 hours of the day, −1 where unused (evenly spaced by
+    `defrosts_per_day` where left out); the course has a row each `every_s`.
     """
-    tables = circuit.Tables(plant.refrigerant)
     s = state if state is not None else at_rest(plant)
-    dt_h, count = step_s / 3600.0, round(hours * 3600.0 / step_s)
-    water = plant.unit.condensing == "water"
-    recorded: dict[str, list[Figures]] = {name: [] for name in RECORDED}
-    times: list[float] = []
-    heats: dict[str, Figures] = {}
-    flows: circuit.Flows | None = None
-    before, zero = stored_heat(plant, s), np.zeros(len(plant.set_f))
-    for place in range(count):
-        outside = outside_f(s.hours) if callable(outside_f) else outside_f
-        air = np.full(len(plant.set_f), float(outside))
-        fans, heating = controls.step(plant, s, flows, dt_h)
-        side, share = box.conductance(plant, s, fans)
-        flows = circuit.step(plant, tables, s, np.full_like(air, water_f) if water else air, side, dt_h)
-        exchanged = box.step(plant, s, flows, side, air, traffic[int(s.hours) % 24], fans, heating, dt_h)
-        for name in ("to_refrigerant", "walls", "infiltration", "inside", "heater", "latent", "melt"):
-            heats[name] = heats.get(name, zero) + exchanged[name] * dt_h
-        s.shell_f = s.shell_f + (np.where(s.running > 0, s.sst_f + 110.0, air) - s.shell_f) * (1.0 - np.exp(-dt_h / 0.4))
-        s.hours += dt_h
-        if place % RECORDED_EVERY == 0 or place == count - 1:
-            times.append(s.hours)
-            now = {
-                "frost_lb": s.frost_lb.sum(axis=1),
-                "ice_lb": s.ice_lb.sum(axis=1),
-                "supply_f": box.supply_f(plant, s, exchanged["from_air"], share),
-                "power_w": (flows.work_btu_h + exchanged["heater"]) * WATTS_PER_BTU_H,
-            }
-            for name in RECORDED:
-                value = now.get(name)
-                if value is None:
-                    value = getattr(flows, name, None)
-                    value = getattr(s, name) if value is None else value
-                recorded[name].append(value.copy())
-    assert flows is not None
-    series = {name: np.array(values) for name, values in recorded.items()}
-    coolant = np.full_like(s.air_f, water_f) if water else air
-    rise = (flows.work_btu_h + exchanged["to_refrigerant"]) / plant.condenser_flow
-    return Course(np.array(times), series, s, flows, coolant, rise, stored_heat(plant, s) - before, heats)
+    dt_h, count = step_s / 3600.0, max(round(hours * 3600.0 / step_s), 1)
+    begins = float(s.hours[0])
+    outside = np.array([outside_f(begins + dt_h * i) for i in range(count)]) if callable(outside_f) else np.full(count, float(outside_f))
+    starts = np.full((plant.count, 24), -1.0) if starts_h is None else np.asarray(starts_h, dtype=float)
+    every = max(round(every_s / step_s), 1)
+    places = sorted({*range(0, count, every), count - 1})
+    kept = np.zeros((plant.count, len(places), len(RECORDED)))
+    flows, sums = rows(circuit.Flows, plant.count), rows(box.Heats, plant.count)
+    table = circuit.table_of(plant.refrigerant)
+    before = stored_heat(plant, s)
+    _batch(
+        bare(Parts, plant.parts), bare(State, s), bare(circuit.Flows, flows), bare(box.Heats, rows(box.Heats, plant.count)),
+        bare(box.Heats, sums), table, plant.refrigerant.low_f, outside, water_f, plant.unit.condensing == "water",
+        day.usual() if usual is None else usual, starts, dt_h, every, kept,
+    )  # fmt: skip
+    series = {name: kept[:, :, column].T for column, name in enumerate(RECORDED)}
+    times = begins + dt_h * (np.array(places) + 1.0)
+    return Course(times, series, s, flows, {name: sums[name] for name in HEATS}, stored_heat(plant, s) - before)
+
+
+def set_clock(state: Any, starts_h: Figures) -> None:
+    """Point every variant's clock at the first of its times of day (variants × 24, −1 where unused)."""
+    for variant in range(len(state)):
+        state.next_defrost_h[variant] = controls.next_start(float(state.hours[variant]), starts_h[variant], 0.0)

@@ -3,13 +3,12 @@
 from dataclasses import dataclass
 from typing import Final
 
-import numpy as np
-
 from kettle.errors import InputError
 from kettle.observations import Value
 from kettle.plant import faults, reading
-from kettle.plant.run import RECORDED, Course, run
-from kettle.plant.sizing import Plant, sized
+from kettle.plant.parts import Plant
+from kettle.plant.run import Course, run
+from kettle.plant.sizing import sized
 from kettle.plant.state import at_rest
 from kettle.unit import UnitSpec, check_choice, resolve
 
@@ -32,7 +31,7 @@ PRESETS: Final[dict[str, UnitSpec]] = {
 HOURS: Final = (0.5, 240.0)
 OUTSIDE_F: Final = (-20.0, 120.0)
 # A circuit is read when it has run this long; the wait for it is at most so many hours more.
-READ_AFTER_H: Final = 6.5 / 60.0
+READ_AFTER_H: Final = 9.0 / 60.0
 LONGEST_WAIT_H: Final = 2.0
 WAITS_H: Final = 1.0 / 60.0
 
@@ -64,32 +63,34 @@ def preset(kind: str) -> Plant:
     return sized(resolve(PRESETS[check_choice("kind", kind)]))
 
 
-def simulate(kind: str, wrong: list[tuple[str, float]], hours: float = 24.0, outside_f: float = 85.0, seed: int = 1) -> Simulated:
-    """Run a preset with faults (code, severity) and read it; deterministic for a seed.
+def simulate(
+    kind: str, wrong: list[tuple[str, float]], hours: float = 24.0, outside_f: float = 85.0, seed: int = 1, wrong_from_h: float = 0.0
+) -> Simulated:
+    """Run a preset with faults (code, severity) from an hour on and read it; deterministic for a seed.
 
     Raises InputError for a kind or fault that is not known, or figures outside their range.
     """
-    for label, value, (low, high), unit in (("hours", hours, HOURS, "h"), ("ambient", outside_f, OUTSIDE_F, "°F")):
+    begins = ("the faults' hour", wrong_from_h, (0.0, hours), "h")
+    for label, value, (low, high), unit in (("hours", hours, HOURS, "h"), ("ambient", outside_f, OUTSIDE_F, "°F"), begins):
         if not low <= value <= high:
             raise InputError(f"{label} {value:g} is outside {low:g} to {high:g} {unit}")
     plant = preset(kind)
     state = at_rest(plant, outside_f=outside_f)
+    sound = run(plant, wrong_from_h, outside_f, state) if wrong_from_h > 0 else None
     for code, severity in wrong:
         faults.apply(plant, state, code, severity)
-    course = run(plant, hours, outside_f, state)
+    course = sound
+    if hours > wrong_from_h:
+        after = run(plant, hours - wrong_from_h, outside_f, state)
+        course = after if sound is None else sound.followed_by(after)
+    assert course is not None
     waited = 0.0
-    while waited < LONGEST_WAIT_H and plant.can_run[0] > 0 and not _readable(course):
-        more = run(plant, WAITS_H, outside_f, course.state)
-        course = Course(
-            np.concatenate([course.hours, more.hours]),
-            {name: np.concatenate([course.series[name], more.series[name]]) for name in RECORDED},
-            more.state, more.flows, more.coolant_f, more.rise_f, course.stored_btu + more.stored_btu,
-            {name: course.heats[name] + more.heats[name] for name in course.heats},
-        )  # fmt: skip
+    while waited < LONGEST_WAIT_H and plant.parts.can_run[0] > 0 and not _readable(course):
+        course = course.followed_by(run(plant, WAITS_H, outside_f, state))
         waited += WAITS_H
     return Simulated(plant, course, reading.observed(plant, course, tuple(code for code, _ in wrong), seed))
 
 
 def _readable(course: Course) -> bool:
     s = course.state
-    return bool(s.running[0] > 0 and s.since_start_h[0] >= READ_AFTER_H)
+    return bool(s.running[0] > 0 and s.since_start_h[0] >= READ_AFTER_H and s.fans[0] > 0 and s.liquid_call[0] > 0)

@@ -3,18 +3,15 @@
 A sound plant therefore sits inside its bands; what it does away from the design point follows from the parts.
 """
 
-from dataclasses import dataclass, fields
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
 
 from kettle import amps
 from kettle.bands import default_band
-from kettle.plant.air import Figures
-from kettle.refrigerants import Refrigerant
+from kettle.plant.parts import Parts, Plant, plant_of
 from kettle.unit import Unit
 
-SECTIONS: Final = 4
 DESIGN_OUTSIDE_F: Final = 85.0
 DESIGN_WATER_F: Final = 70.0
 WATER_RISE_F: Final = 11.0
@@ -37,75 +34,17 @@ BTU_PER_PSI_FT3: Final = 144.0 / 778.17
 WATTS_PER_BTU_H: Final = 0.29307
 # Share of the time a sound plant runs at the design point, and what its load is made of there.
 DESIGN_RUN: Final = 0.55
-LOAD_SHARES: Final = {"walls": 0.42, "infiltration": 0.26, "inside": 0.32}
-
-
-@dataclass
-class Plant:
-    """The parts of a plant, each a figure for every variant (arrays of one length) unless said otherwise.
-
-    Conductances Btu/h°F, capacities Btu/°F, volumes ft³, masses lb; `refrigerant`, `unit` and flags are the same for all.
-    """
-
-    unit: Unit
-    refrigerant: Refrigerant
-    swept_ft3_h: Figures
-    clearance: Figures
-    efficiency: Figures
-    coil_air: Figures
-    coil_refrigerant: Figures
-    coil_flow: Figures
-    vapor_side: Figures
-    fan_flow: Figures
-    condenser: Figures
-    condenser_flow: Figures
-    condenser_clean: Figures
-    condenser_ft3: Figures
-    evaporator_lb: Figures
-    receiver_ft3: Figures
-    charge_lb: Figures
-    line_lb: Figures
-    valve: Figures
-    superheat_set_f: Figures
-    bulb_error_f: Figures
-    valve_stuck: Figures
-    liquid_drop_psi: Figures
-    air_psi: Figures
-    solenoid_open: Figures
-    suction_gain_f: Figures
-    regulator_f: Figures
-    walls: Figures
-    infiltration_lb_h: Figures
-    inside_btu_h: Figures
-    air_btu_f: Figures
-    product_btu_f: Figures
-    core_btu_f: Figures
-    structure_btu_f: Figures
-    product_air: Figures
-    product_core: Figures
-    structure_air: Figures
-    metal_btu_f: Figures
-    block_lb: Figures
-    heater_btu_h: Figures
-    set_f: Figures
-    differential_f: Figures
-    sensor_error_f: Figures
-    defrosts_per_day: Figures
-    fail_safe_min: Figures
-    termination_f: Figures
-    drip_min: Figures
-    fan_delay_f: Figures
-    can_run: Figures
-    runs_in_defrost: Figures
-    rla_a: Figures
-    rated_power_btu_h: Figures
-    head_held_f: Figures
-
-    def repeated(self, count: int) -> "Plant":
-        """Return the plant for `count` variants, alike until something is changed."""
-        values: dict[str, Any] = {f.name: getattr(self, f.name) for f in fields(self)}
-        repeated = {name: np.repeat(value, count) for name, value in values.items() if isinstance(value, np.ndarray)}
-        return Plant(**(values | repeated))
+LOAD_SHARES: Final = {"walls": 0.42, "infiltration": 0.26, "fans": 0.19, "lights": 0.08, "stock": 0.05}
+# Room for frost between the fins, ft³ per Btu/h, and heater power against capacity.
+GAP_FT3: Final = 0.0011 / 8.0
+HEATER: Final = 0.95
+# What the box may warm to, °F over set, before stock is at stake: cooler, freezer.
+LIMIT_OVER_F: Final = {False: 5.0, True: 10.0}
+# Pressure switches, as saturated °F below set: a pump-down cuts out and in here; without one the switch only guards.
+PUMPED_OUT_F: Final = 20.0
+LEAST_PSIA: Final = 15.5
+HEAD_HELD_F: Final = 80.0
+FAN_IN_F: Final = 88.0
 
 
 def _middle(unit: Unit, quantity: str) -> float:
@@ -155,28 +94,37 @@ def sized(unit: Unit) -> Plant:
     room = outside - unit.set_f
     infiltration = LOAD_SHARES["infiltration"] * load / (0.24 * room + 1061.0 * 0.011)
     freezer = unit.kind.freezer
-    electric = unit.defrost in ("electric", "hot_gas")
+    heated = unit.defrost in ("electric", "hot_gas")
     rated = swept * amps.compression_power(r, *amps.RATED_AT_F[freezer]) * BTU_PER_PSI_FT3 / COMPRESSOR_EFFICIENCY
 
-    def one(value: float) -> Figures:
-        return np.array([float(value)])
-
-    return Plant(
-        unit=unit, refrigerant=r, swept_ft3_h=one(swept), clearance=one(amps.CLEARANCE), efficiency=one(1.0), coil_air=one(air_side),
-        coil_refrigerant=one(refrigerant_side), coil_flow=one(coil_flow), vapor_side=one(vapor_side), fan_flow=one(1.0),
-        condenser=one(condenser), condenser_flow=one(condenser_flow), condenser_clean=one(condenser),
-        condenser_ft3=one(condenser_ft3), evaporator_lb=one(evaporator),
-        receiver_ft3=one(receiver_ft3), charge_lb=one(charge), line_lb=one(line),
-        valve=one(flow / ((1.0 if unit.metering == "cap_tube" else 0.5) * np.sqrt(liquid * (pc - pe)))),
-        superheat_set_f=one(superheat), bulb_error_f=one(0.0), valve_stuck=one(np.nan), liquid_drop_psi=one(0.0), air_psi=one(0.0),
-        solenoid_open=one(1.0), suction_gain_f=one(gain), regulator_f=one(0.0), walls=one(LOAD_SHARES["walls"] * load / room),
-        infiltration_lb_h=one(infiltration), inside_btu_h=one(LOAD_SHARES["inside"] * load), air_btu_f=one(0.03 * capacity),
-        product_btu_f=one(0.10 * capacity), core_btu_f=one(0.2 * capacity), structure_btu_f=one(0.03 * capacity),
-        product_air=one(0.10 * capacity), product_core=one(0.05 * capacity), structure_air=one(0.06 * capacity),
-        metal_btu_f=one(0.0028 * capacity), block_lb=one(0.0011 * capacity), heater_btu_h=one(1.25 * capacity if electric else 0.0),
-        set_f=one(unit.set_f), differential_f=one(unit.differential_f), sensor_error_f=one(0.0),
-        defrosts_per_day=one(4.0 if freezer else 4.0 if unit.defrost != "none" else 0.0), fail_safe_min=one(35.0 if electric else 30.0),
-        termination_f=one(55.0 if electric else 40.0), drip_min=one(3.0 if electric else 0.0), fan_delay_f=one(25.0 if electric else 99.0),
-        can_run=one(1.0), runs_in_defrost=one(0.0), rla_a=one(unit.compressor_rla_a or 10.0), rated_power_btu_h=one(rated),
-        head_held_f=one(-99.0 if unit.head_control == "none" else 80.0),
+    pumps_down = unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure"
+    half = unit.differential_f / 2.0
+    out = max(min(LEAST_PSIA, 0.7 * pe), 0.5 * pe)
+    lp_in, lp_out = 1.1 * out, out
+    if unit.box_control == "suction_pressure":
+        lp_in, lp_out = r.dew.psia_at(unit.set_f + half), r.dew.psia_at(te - half)
+    elif pumps_down:
+        lp_in, lp_out = r.dew.psia_at(te), r.dew.psia_at(max(te - PUMPED_OUT_F, r.low_f + 5.0))
+    holds, cycles = unit.head_control in ("mixing_valve", "mixing_valve_and_fan"), unit.head_control in ("fan_cycling", "fan_speed")
+    parts = Parts(
+        swept_ft3_h=swept, clearance=amps.CLEARANCE, rla_a=unit.compressor_rla_a or 10.0, rated_power_btu_h=rated,
+        coil_air=air_side, coil_refrigerant=refrigerant_side, coil_flow=coil_flow, vapor_side=vapor_side,
+        metal_btu_f=0.0028 * capacity, evaporator_lb=evaporator, gap_ft3=GAP_FT3 * capacity,
+        condenser=condenser, condenser_flow=condenser_flow, condenser_clean=condenser, condenser_ft3=condenser_ft3,
+        receiver_ft3=receiver_ft3, charge_lb=charge, line_lb=line,
+        valve=flow / ((1.0 if unit.metering == "cap_tube" else 0.5) * np.sqrt(liquid * (pc - pe))),
+        superheat_set_f=superheat, suction_gain_f=gain,
+        walls=LOAD_SHARES["walls"] * load / room, infiltration_lb_h=infiltration, fans_btu_h=LOAD_SHARES["fans"] * load,
+        lights_btu_h=LOAD_SHARES["lights"] * load, stock_btu_h=LOAD_SHARES["stock"] * load,
+        air_btu_f=0.03 * capacity, product_btu_f=0.10 * capacity, core_btu_f=0.2 * capacity, structure_btu_f=0.03 * capacity,
+        product_air=0.10 * capacity, product_core=0.05 * capacity, structure_air=0.06 * capacity,
+        heater_btu_h=HEATER * capacity if heated else 0.0, heater_rated_btu_h=HEATER * capacity if heated else 0.0,
+        defrosts_per_day=0.0 if unit.defrost in ("none", "off_cycle") else 4.0, fail_safe_min=35.0 if heated else 30.0,
+        termination_f=55.0 if heated else 40.0, drip_min=3.0 if heated else 0.0, fan_delay_f=25.0 if heated else 99.0,
+        set_f=unit.set_f, differential_f=unit.differential_f, limit_f=unit.set_f + LIMIT_OVER_F[freezer],
+        lp_in_psia=lp_in, lp_out_psia=lp_out,
+        tube=float(unit.metering == "cap_tube"), electronic=float(unit.metering == "eev"), hot_gas=float(unit.defrost == "hot_gas"),
+        by_pressure=float(unit.box_control == "suction_pressure"), pump_down=float(pumps_down),
+        head_held_f=HEAD_HELD_F if holds else -99.0, fan_in_f=FAN_IN_F if cycles else -99.0,
     )  # fmt: skip
+    return plant_of(unit, parts)

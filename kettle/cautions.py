@@ -5,6 +5,7 @@ from typing import Final
 CAUTIONS: Final = {
     "licensed": "Opening the circuit, recovering and charging are licensed work; no venting. Local codes come first.",
     "lock_out": "Lock out and prove dead before hands go near fans or terminals. Local codes come first.",
+    "live": "Measuring live: rated meter and leads, insulated gloves, one hand, dry floor; whoever is not licensed for it leaves it.",
     "pressure": "Wear glasses and gloves: the circuit is under pressure and liquid burns skin with cold.",
     "hot_line": "Discharge lines and heads burn.",
     "slugging": "Liquid coming back wrecks a compressor: do not leave it running like this.",

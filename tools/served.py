@@ -15,7 +15,7 @@ from playwright.sync_api import Page, sync_playwright
 
 ROOT = Path(__file__).parent.parent
 TABLET = {"width": 1280, "height": 800}
-PATIENCE_S = 30
+PATIENCE_S = 90
 
 
 def free_port() -> int:

@@ -22,7 +22,8 @@ VIEWS = {
     "probes": (TABLET, "Freezer 1", "probes/", "wait"),
     "ladder": (TABLET, None, "/ladder/?refrigerant=R-448A&pressure=31&altitude_ft=4200", ""),
     "read-night": (TABLET, "Freezer 1", "read/", "night"),
-    "programs": (TABLET, "Freezer 1", "programs/", ""),
+    "programs": (TABLET, "Freezer 1", "programs/", "drawn"),
+    "plan": (TABLET, "Freezer 1", "programs/", "planned"),
     "judge": (TABLET, "Freezer 1", "judge/", ""),
     "correct": (TABLET, "Meat room", "correct/", ""),
     "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),
@@ -45,6 +46,13 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         page.get_by_role("button", name="Night").click()
     if act == "sheet":
         page.locator(".sheet-handle").click()
+    if act in ("drawn", "planned"):
+        page.locator(".dial-figures").wait_for()
+    if act == "planned":
+        page.get_by_role("button", name="Plan a week ahead").click()
+        page.locator(".plan-table").wait_for()
+        page.locator("#plan").scroll_into_view_if_needed()
+        page.mouse.wheel(0, 700)
     page.wait_for_timeout(2500 if act == "wait" else 150)
     page.screenshot(path=folder / f"{name}.png", full_page=act == "whole")
     if act == "night":

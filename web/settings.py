@@ -1,7 +1,8 @@
 """Settings, from the environment; what is not set is safe for one machine in the shop.
 
 KETTLE_DATA (folder of the database and the secret), KETTLE_HOSTS (comma separated), KETTLE_HTTPS=1 (behind TLS),
-KETTLE_DEBUG=1, KETTLE_TIME_ZONE, KETTLE_PROBES (host:port of wireless probes).
+KETTLE_DEBUG=1, KETTLE_TIME_ZONE, KETTLE_PROBES (host:port of wireless probes), KETTLE_CONTROLLER (host:port of a case
+controller that speaks Modbus TCP).
 """
 
 import os
@@ -16,6 +17,8 @@ DATA.mkdir(parents=True, exist_ok=True)
 
 # Where the wireless probes stream to, host:port; empty for none.
 PROBES = os.environ.get("KETTLE_PROBES", "")
+# Where the case controller answers over Modbus TCP, host:port; empty for none.
+CONTROLLER = os.environ.get("KETTLE_CONTROLLER", "")
 DEBUG = os.environ.get("KETTLE_DEBUG") == "1"
 HTTPS = os.environ.get("KETTLE_HTTPS") == "1"
 ALLOWED_HOSTS = os.environ.get("KETTLE_HOSTS", "127.0.0.1,localhost,[::1]").split(",")

@@ -47,6 +47,7 @@ PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
     Parameter("termination", "Defrost termination", "°F", 20, 120),
     Parameter("drip", "Drip time", "min", 0, 60),
     Parameter("fan_delay", "Fan delay", "°F", -40, 60),
+    Parameter("demand", "Defrost on demand", "%", 0, 100),
     Parameter("lp_cut_in", "Low-pressure cut-in", "psig", -14.7, 250),
     Parameter("lp_cut_out", "Low-pressure cut-out", "psig", -14.7, 250),
     Parameter("hp_cut_out", "High-pressure cut-out", "psig", 50, 650),

@@ -1,7 +1,7 @@
 """A defrost program by its roles, whatever a controller calls them, and what is wrong with it."""
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -12,6 +12,7 @@ from kettle.units import TRADE, ShownUnits
 
 DAY_MIN: Final = 24 * 60
 MOST_STARTS: Final = 24
+MANY_STARTS: Final = 5
 HEATED: Final = ("electric", "hot_gas")
 AIR: Final = ("off_cycle", "timed_air")
 # A fail-safe sits this much over the time a coil was seen to need, and is called long beyond the last (field practice).
@@ -59,7 +60,8 @@ ROLES: Final[dict[str, Role]] = {r.code: r for r in (
     Role("termination_f", "Ends at", "°F", 33, 120, "ends it when the coil is clear", "termination"),
     Role("drip_min", "Drip", "min", 0, 30, "lets water leave before anything moves", "drip", HEATED),
     Role("fan_delay_f", "Fans back at", "°F", -40, 60, "keeps fans off until the coil holds its water", "fan_delay", HEATED),
-    Role("pump_down_min", "Pump-down before", "min", 0, 20, "empties the coil of liquid first", "", HEATED),
+    Role("pump_down_min", "Pump-down", "min", 0, 20, "empties the coil of liquid first", "", HEATED),
+    Role("demand_pct", "On demand", "%", 0, 100, "starts one when TD has grown by so much", "demand"),
     Role("alarm_delay_min", "Alarm delay", "min", 0, 240, "keeps the alarm quiet through it", "alarm_delay"),
 )}
 # fmt: on
@@ -127,6 +129,13 @@ def parse_clock(typed: str) -> int:
 def clock(minutes: float) -> str:
     """Return minutes after midnight as a time of day."""
     return f"{int(minutes) // 60 % 24:02d}:{int(minutes) % 60:02d}"
+
+
+def times(starts_min: Sequence[int]) -> str:
+    """Return starts as they are read and typed: 02:00 10:30; many of them short, 0 3 6 9 12 15:30 18 21."""
+    if len(starts_min) <= MANY_STARTS:
+        return " ".join(clock(start) for start in starts_min)
+    return " ".join(str(start // 60) if start % 60 == 0 else f"{start // 60}:{start % 60:02d}" for start in starts_min)
 
 
 def _needed_min(seen: Mapping[str, Value]) -> float | None:
@@ -201,7 +210,8 @@ def _rule_close(p: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours)
 
 
 def _rule_none(p: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours) -> str | None:
-    return "No start in the day: the coil packs with frost" if not p.starts_min and unit.defrost != "off_cycle" else None
+    starts = p.starts_min or p.values.get("demand_pct") or unit.defrost == "off_cycle"
+    return None if starts else "No start in the day: the coil packs with frost"
 
 
 def _meets(start: float, length: float, at: float, around: float) -> bool:

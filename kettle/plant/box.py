@@ -76,8 +76,12 @@ def conductance(p: Parts, s: State, f: Flows) -> None:
     whole = 0.0
     for k in range(SECTIONS):
         room = p.gap_ft3 / SECTIONS
-        blocked = min(max((s.frost_ft3[k] + s.ice_lb[k] / ICE_LB_FT3) / room, 0.0), 1.0)
+        filled = max(s.frost_ft3[k] + s.ice_lb[k] / ICE_LB_FT3, 0.0) / room
+        blocked = min(filled, 1.0)
         flow = max(p.fan_flow * s.fans * max(1.0 - blocked**1.5, LEAST_FLOW), STILL_AIR)
+        if filled > 1.0:
+            # Packed and growing outwards: ever less of the air finds a way through.
+            flow /= filled**2
         ua = p.coil_air / SECTIONS * flow**0.6 / (1.0 + FROST_RESISTS * blocked)
         capacity = p.coil_flow / SECTIONS * flow
         f.air_side[k] = capacity * (1.0 - np.exp(-ua / capacity))

@@ -25,5 +25,8 @@ Function = TypeVar("Function", bound=Callable[..., Any])
 
 
 def compiled(function: Function) -> Function:
-    """Return the function, compiled when it is first called and kept where the folder can be written."""
-    return cast(Function, njit(cache=_CAN_KEEP)(function))
+    """Return the function, compiled when it is first called and kept where the folder can be written.
+
+    It runs without the interpreter's lock: others go on while it works, and a batch can be shared out over processors.
+    """
+    return cast(Function, njit(cache=_CAN_KEEP, nogil=True)(function))

@@ -5,7 +5,7 @@ from typing import Final
 import numpy as np
 
 from kettle.plant.air import FREEZING_F
-from kettle.plant.box import WATER_LB_FT3
+from kettle.plant.box import ICE_LB_FT3, WATER_LB_FT3
 from kettle.plant.circuit import Flows
 from kettle.plant.compiled import compiled
 from kettle.plant.parts import Parts
@@ -96,6 +96,7 @@ def _end(p: Parts, s: State, by_time: bool) -> None:
     s.defrosts += 1.0
     s.by_time += s.ended_by_time
     s.clear_min += clear
+    s.ran_min += minutes
     s.worst_clear_min = max(s.worst_clear_min, clear)
     s.worst_left_lb = max(s.worst_left_lb, left)
     if p.heater_btu_h > 0:
@@ -182,7 +183,10 @@ def step(p: Parts, s: State, f: Flows, starts: Figures, dt_h: float) -> bool:
 @compiled
 def tally(p: Parts, s: State, power_w: float, heater_btu_h: float, heater_w: float, dt_h: float) -> None:
     """Add a step to the tallies."""
-    s.worst_frost_lb = max(s.worst_frost_lb, ice_lb(s))
+    filled = 0.0
+    for k in range(SECTIONS):
+        filled += s.frost_ft3[k] + s.ice_lb[k] / ICE_LB_FT3
+    s.worst_frost_lb, s.worst_blocked = max(s.worst_frost_lb, ice_lb(s)), max(s.worst_blocked, min(filled / p.gap_ft3, 1.0))
     s.peak_f = max(s.peak_f, s.air_f)
     s.over_limit_h += dt_h if s.air_f > p.limit_f else 0.0
     s.defrost_btu += heater_btu_h * dt_h

@@ -1,6 +1,8 @@
 """Running a plant through time."""
 
+import os
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -19,6 +21,7 @@ RECORDED_EVERY_S: Final = 300.0
 WATTS_PER_BTU_H: Final = 0.29307
 # Hot gas melts with heat the compressor moves: what it costs in electricity against the heat given.
 HOT_GAS_WORK: Final = 0.25
+JUST_BEFORE_H: Final = 1e-3
 RECORDED: Final = (
     "air_f", "product_f", "sst_f", "sct_f", "superheat_f", "subcooling_f", "discharge_line_f", "amps", "running", "frost_lb", "ice_lb",
     "ceiling_lb", "defrosting", "fans", "opening", "power_w", "supply_f", "receiver_share", "flow_lb_h",
@@ -64,8 +67,8 @@ def stored_heat(plant: Plant, s: Any) -> Figures:
 
 @compiled
 def _variant(
-    p: Parts, s: State, f: circuit.Flows, h: box.Heats, sums: box.Heats, table: Figures, low_f: float, outside: Figures, water_f: float,
-    water: bool, hours: Figures, starts: Figures, dt_h: float, every: int, kept: Figures,
+    p: Parts, s: State, f: circuit.Flows, h: box.Heats, sums: box.Heats, starts: Figures, kept: Figures,
+    table: Figures, low_f: float, outside: Figures, water_f: float, water: bool, hours: Figures, dt_h: float, every: int,
 ) -> None:  # fmt: skip
     """Run one variant through all steps; `kept` takes a row of the recorded figures each `every` steps and at the end."""
     f.suction_psia = circuit.look_up(table, low_f, circuit.DEW, s.sst_f)
@@ -106,12 +109,12 @@ def _variant(
 
 @compiled
 def _batch(
-    p: Any, s: Any, f: Any, h: Any, sums: Any, table: Figures, low_f: float, outside: Figures, water_f: float, water: bool,
-    hours: Figures, starts: Figures, dt_h: float, every: int, kept: Figures,
+    p: Any, s: Any, f: Any, h: Any, sums: Any, starts: Figures, kept: Figures,
+    table: Figures, low_f: float, outside: Figures, water_f: float, water: bool, hours: Figures, dt_h: float, every: int,
 ) -> None:  # fmt: skip
     """Run all variants, rows of tables, one after the other."""
     for v in range(len(p)):
-        _variant(p[v], s[v], f[v], h[v], sums[v], table, low_f, outside, water_f, water, hours, starts[v], dt_h, every, kept[v])
+        _variant(p[v], s[v], f[v], h[v], sums[v], starts[v], kept[v], table, low_f, outside, water_f, water, hours, dt_h, every)
 
 
 def run(
@@ -142,17 +145,30 @@ def run(
     flows, sums = rows(circuit.Flows, plant.count), rows(box.Heats, plant.count)
     table = circuit.table_of(plant.refrigerant)
     before = stored_heat(plant, s)
-    _batch(
+    tables = (
         bare(Parts, plant.parts), bare(State, s), bare(circuit.Flows, flows), bare(box.Heats, rows(box.Heats, plant.count)),
-        bare(box.Heats, sums), table, plant.refrigerant.low_f, outside, water_f, plant.unit.condensing == "water",
-        day.usual() if usual is None else usual, starts, dt_h, every, kept,
+        bare(box.Heats, sums), starts, kept,
     )  # fmt: skip
+    hourly, water = day.usual() if usual is None else usual, plant.unit.condensing == "water"
+
+    def work(share: slice) -> None:
+        p, state_rows, f, h, heats, clock, record = (rows_of[share] for rows_of in tables)
+        _batch(p, state_rows, f, h, heats, clock, record, table, plant.refrigerant.low_f, outside, water_f, water, hourly, dt_h, every)
+
+    # Variants know nothing of each other: each processor takes its share of them.
+    sizes = np.array_split(np.arange(plant.count), min(os.cpu_count() or 1, plant.count))
+    shares = [slice(int(part[0]), int(part[-1]) + 1) for part in sizes]
+    if len(shares) == 1:
+        work(shares[0])
+    else:
+        with ThreadPoolExecutor(len(shares)) as workers:
+            list(workers.map(work, shares))
     series = {name: kept[:, :, column].T for column, name in enumerate(RECORDED)}
     times = begins + dt_h * (np.array(places) + 1.0)
     return Course(times, series, s, flows, {name: sums[name] for name in HEATS}, stored_heat(plant, s) - before)
 
 
 def set_clock(state: Any, starts_h: Figures) -> None:
-    """Point every variant's clock at the first of its times of day (variants × 24, −1 where unused)."""
+    """Point every variant's clock at the first of its times of day from now on (variants × 24, −1 where unused)."""
     for variant in range(len(state)):
-        state.next_defrost_h[variant] = controls.next_start(float(state.hours[variant]), starts_h[variant], 0.0)
+        state.next_defrost_h[variant] = controls.next_start(float(state.hours[variant]) - JUST_BEFORE_H, starts_h[variant], 0.0)

@@ -53,6 +53,11 @@ def _middle(unit: Unit, quantity: str) -> float:
     return (band[0] + band[1]) / 2.0
 
 
+def limit_f(unit: Unit) -> float:
+    """Return the box temperature, °F, above which the stock of a unit is at stake."""
+    return unit.set_f + LIMIT_OVER_F[unit.kind.freezer]
+
+
 def sized(unit: Unit) -> Plant:
     """Return one sound plant of a unit, every part sized from the design point."""
     r, water = unit.refrigerant, unit.condensing == "water"
@@ -121,7 +126,7 @@ def sized(unit: Unit) -> Plant:
         heater_btu_h=HEATER * capacity if heated else 0.0, heater_rated_btu_h=HEATER * capacity if heated else 0.0,
         defrosts_per_day=0.0 if unit.defrost in ("none", "off_cycle") else 4.0, fail_safe_min=35.0 if heated else 30.0,
         termination_f=55.0 if heated else 40.0, drip_min=3.0 if heated else 0.0, fan_delay_f=25.0 if heated else 99.0,
-        set_f=unit.set_f, differential_f=unit.differential_f, limit_f=unit.set_f + LIMIT_OVER_F[freezer],
+        set_f=unit.set_f, differential_f=unit.differential_f, limit_f=limit_f(unit),
         lp_in_psia=lp_in, lp_out_psia=lp_out,
         tube=float(unit.metering == "cap_tube"), electronic=float(unit.metering == "eev"), hot_gas=float(unit.defrost == "hot_gas"),
         by_pressure=float(unit.box_control == "suction_pressure"), pump_down=float(pumps_down),

@@ -78,8 +78,10 @@ class State:
     defrosts: float
     by_time: float
     clear_min: float
+    ran_min: float
     worst_clear_min: float
     worst_frost_lb: float
+    worst_blocked: float
     worst_left_lb: float
     peak_f: float
     over_limit_h: float
@@ -113,7 +115,17 @@ def lay_frost(plant: Plant, state: Any, share: float | Figures) -> None:
 
 def wipe_tallies(state: Any) -> None:
     """Begin the tallies anew."""
-    names = ("defrosts", "by_time", "clear_min", "worst_clear_min", "worst_frost_lb", "worst_left_lb", "over_limit_h")
+    names = (
+        "defrosts",
+        "by_time",
+        "clear_min",
+        "ran_min",
+        "worst_clear_min",
+        "worst_frost_lb",
+        "worst_blocked",
+        "worst_left_lb",
+        "over_limit_h",
+    )
     for name in (*names, "defrost_btu", "defrost_kwh", "kwh", "drained_lb"):
         state[name] = 0.0
     state.peak_f = -99.0

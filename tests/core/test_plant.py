@@ -12,7 +12,7 @@ from kettle.errors import InputError
 from kettle.plant import circuit, faults
 from kettle.plant.air import humidity_at_saturation
 from kettle.plant.rows import rows
-from kettle.plant.run import run
+from kettle.plant.run import run, set_clock
 from kettle.plant.simulate import PRESETS, parse_fault, preset, simulate
 from kettle.plant.state import at_rest, lay_frost
 from kettle.unit import KINDS
@@ -258,3 +258,83 @@ def test_severity_is_checked_for_every_variant():
     with pytest.raises(InputError, match="outside 0 to 1"):
         faults.apply(plant, at_rest(plant), "undercharge", 1.5)
     assert parse_fault("undercharge:0.3") == ("undercharge", 0.3)
+
+
+def test_faults_may_begin_later():
+    from_start = simulate("walk_in_freezer", [("evap_fan_failed", 1.0)], 6.0)
+    later = simulate("walk_in_freezer", [("evap_fan_failed", 1.0)], 6.0, wrong_from_h=4.0)
+    assert np.array_equal(later.course.hours, np.sort(later.course.hours))
+    warmest = [done.course.series["air_f"][done.course.hours < 4.0, 0].max() for done in (later, from_start)]
+    assert warmest[0] < warmest[1] - 2
+    with pytest.raises(InputError, match="the faults' hour 9 is outside 0 to 6"):
+        simulate("walk_in_freezer", [], 6.0, wrong_from_h=9.0)
+
+
+def superheat_swing(valve):
+    plant = preset("walk_in_cooler")
+    p = plant.parts
+    p.valve *= valve
+    air = float(p.set_f[0])
+    for name in ("air_btu_f", "product_btu_f", "core_btu_f", "structure_btu_f"):
+        p[name] *= 1e6
+    p.set_f -= 60.0
+    p.infiltration_lb_h = p.lp_out_psia = 0.0
+    late = run(plant, 1.0, 85.0, at_rest(plant, air), every_s=15.0).series["superheat_f"][-60:, 0]
+    return late.max() - late.min()
+
+
+def test_a_valve_too_large_for_its_load_hunts_and_a_sized_one_settles():
+    assert superheat_swing(1.0) < 1.0
+    assert superheat_swing(1.8) > 4.0
+
+
+def test_water_goes_to_the_drain_or_where_a_blocked_drain_sends_it():
+    open_drain, blocked = preset("walk_in_freezer"), preset("walk_in_freezer")
+    state = at_rest(blocked)
+    faults.apply(blocked, state, "drain_blocked", 1.0)
+    sound, iced = run(open_drain, 48.0).state, run(blocked, 48.0, state=state).state
+    assert sound.drained_lb[0] > 5 and sound.pan_ice_lb[0] + sound.floor_lb[0] == 0
+    assert iced.drained_lb[0] == 0 and iced.pan_ice_lb[0] > 1
+    # What melts and drips was frost before: none comes from nowhere.
+    assert sound.worst_frost_lb[0] * sound.defrosts[0] > sound.drained_lb[0] + sound.pan_lb[0]
+
+
+def test_fans_that_come_back_on_a_wet_coil_throw_its_water_to_ceiling_and_guards():
+    held, at_once = preset("walk_in_freezer"), preset("walk_in_freezer")
+    at_once.parts.drip_min, at_once.parts.fan_delay_f = 0.0, 99.0
+    assert run(at_once, 48.0).state.ceiling_lb[0] > run(held, 48.0).state.ceiling_lb[0] + 0.3
+
+
+def test_a_part_defrost_leaves_dense_ice():
+    plant = preset("walk_in_freezer")
+    plant.parts.fail_safe_min = 6.0
+    course = run(plant, 48.0)
+    assert course.state.ice_lb.sum() > 0.5 and course.state.by_time[0] == course.state.defrosts[0]
+
+
+def test_on_demand_a_defrost_starts_when_td_has_grown():
+    plant = preset("walk_in_freezer").repeated(2)
+    plant.parts.defrosts_per_day = 0.0
+    plant.parts.demand_share = 0.3
+    plant.parts.infiltration_lb_h *= np.array([0.5, 2.0])
+    state = at_rest(plant)
+    run(plant, 72.0, state=state)
+    assert 1 <= state.defrosts[0] < state.defrosts[1]
+
+
+def test_a_pumped_down_unit_stands_until_its_liquid_valve_opens_and_a_leaking_one_cycles():
+    sound, leaking = preset("walk_in_freezer"), preset("walk_in_freezer")
+    state = at_rest(leaking)
+    faults.apply(leaking, state, "solenoid_leaking", 1.0)
+    assert run(leaking, 12.0, state=state).state.starts[0] > 1.5 * run(sound, 12.0).state.starts[0]
+
+
+def test_a_clock_starts_defrosts_at_its_times_of_day():
+    plant = preset("walk_in_freezer")
+    starts = np.full((1, 24), -1.0)
+    starts[0, :2] = 3.0, 15.5
+    state = at_rest(plant)
+    set_clock(state, starts)
+    course = run(plant, 24.0, state=state, starts_h=starts, every_s=60.0)
+    begun = course.hours[1:][np.diff(course.series["defrosting"][:, 0]) > 0]
+    assert begun == pytest.approx([3.0, 15.5], abs=0.05)

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import correct, entries, judge, melt, probes, programs, sets, site, stops
+from web.round.views import controller, correct, entries, judge, melt, plans, probes, programs, sets, site, stops, watch
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
@@ -21,7 +21,24 @@ urlpatterns = [
     path("override/", judge.override, name="override"),
     path("found/", judge.found, name="found"),
     path("explanation/", judge.explanation, name="explanation"),
+    path("program/try/", programs.try_out, name="try-program"),
     path("program/<str:side>/", programs.keep, name="keep-program"),
+    path("plan/", plans.plan, name="plan"),
+    path("plan/ask/", plans.ask, name="ask-plan"),
+    path("plan/<int:pk>/stop/", plans.stop, name="stop-plan"),
+    path("watch/", watch.watch, name="watch"),
+    path("watch/start/", watch.start, name="start-watch"),
+    path("watch/end/", watch.end, name="end-watch"),
+    path("watch/enter/", watch.enter, name="enter-watch"),
+    path("watch/leave/", watch.leave, name="leave-watch"),
+    path("watch/heater/", watch.heater, name="watch-heater"),
+    path("watch/mark/<slug:mark>/", watch.mark, name="mark-watch"),
+    path("controller/", controller.controller, name="controller"),
+    path("controller/read/", controller.read, name="read-controller"),
+    path("controller/take/", controller.take, name="take-controller"),
+    path("controller/write/", controller.write, name="write-controller"),
+    path("controller/defrost/", controller.start_defrost, name="controller-defrost"),
+    path("controller/<slug:what>/", controller.service, name="controller-service"),
     path("hours/", programs.hours, name="hours"),
     path("sets/", sets.sets, name="sets"),
     path("sets/keep/", sets.keep_set, name="keep-set"),

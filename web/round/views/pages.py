@@ -1,10 +1,12 @@
 """What every screen of a call needs: the call itself, and the frame around the stop."""
 
+from django.db.models import Exists, OuterRef
 from django.shortcuts import get_object_or_404, render
 
 from kettle import observations
+from web.logbook.actions.talk_to_controller import in_service
 from web.logbook.actions.undo_entry import last_reading
-from web.logbook.models import Call
+from web.logbook.models import Call, ControllerTalk
 from web.round.standing import Standing
 from web.round.stops import BY_SLUG
 
@@ -12,6 +14,7 @@ from web.round.stops import BY_SLUG
 def call_of(request, number):
     """A call the person may reach, with its readings; 404 for any other."""
     calls = Call.objects.for_user(request.user).select_related("unit__site", "opened_by")
+    calls = calls.annotate(has_talks=Exists(ControllerTalk.objects.filter(call=OuterRef("pk"), undone_at=None)))
     return get_object_or_404(calls.prefetch_related("readings"), number=number)
 
 
@@ -32,6 +35,7 @@ def frame(call, stop, standing):
         "standing": standing,
         "round": standing.round(stop),
         "next_tag": standing.next_tag(stop),
+        "service": call.has_talks and in_service(call),
         "last_reading": (reading, observations.get(reading.key)) if reading else None,
     }
 

@@ -1,50 +1,118 @@
-"""The defrost program: as found and as left on the day dial, what goes against sense, and the heater bank."""
+"""The defrost program: as found and as left on the day dial, tried out in the model as it is changed, hours, heater bank."""
 
 from django.contrib import messages
-from django.shortcuts import redirect
+from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
 from kettle.cautions import words
-from kettle.defrost import dial
-from kettle.defrost.program import ROLES, Hours, Program, clock, concerns
+from kettle.defrost import dial, edit
+from kettle.defrost.program import ROLES, Program, clock, concerns, parse_starts, times
 from kettle.electrics import heater_bank
 from kettle.errors import InputError
 from kettle.units import format_number
 from web.logbook.actions.change_setting import FieldErrors
 from web.logbook.actions.keep_hours import keep_hours
 from web.logbook.actions.keep_program import keep_program
+from web.round import controller, planning
+from web.round.views import plans
 from web.round.views.pages import call_of, show, standing_of
 
 SIDES = (("found", "As found"), ("left", "As left"))
+TRIED_DAYS = 2
 
 
 def programs_context(request, standing, typed=None, errors=None):
-    """What the stop shows: both sides of the program, the dial, concerns, hours, heater bank."""
+    """What the stop shows: both sides of the program, the dial, concerns, the plan, hours, heater bank."""
     call, shown, typed, errors = standing.call, standing.shown, typed or {}, errors or {}
-    kept = {entry.side: entry for entry in call.defrostprograms.filter(undone_at=None)}
-    programs = {side: _program(entry) for side, entry in kept.items()}
-    site, unit = call.unit.site, standing.unit
-    hours = Hours(site.opens_min, site.closes_min, tuple(site.deliveries_min)) if site else Hours()
-    told = programs.get("left") or programs.get("found")
-    seen = standing.judgement.facts.seen
+    kept = planning.kept_programs(call)
+    hours = planning.hours_of(call)
+    plan = plans.plan_context(call, shown)
+    found = planning.program_of(kept["found"]) if "found" in kept else None
+    taken = plans.taken(plan["plan"], request.GET.get("take", ""), found)
+    if taken and "left" not in typed:
+        program, why = taken
+        typed = typed | {"left": _typed(program.starts_min, program.values, shown) | {"why": why}}
+    draft = _draft(kept, typed.get("left"), shown)
     return {
-        "marks": dial.marks(programs.get("found"), programs.get("left"), hours),
-        "ticks": dial.ticks(),
-        "dial_size": dial.SIZE,
-        "rows": _rows(unit, kept, shown, typed, errors),
+        **dial_context(kept, draft, hours),
+        **plan,
+        "rows": _rows(standing.unit, kept, shown, typed, errors),
         "texts": _texts(kept, typed, errors),
-        "a_day": f"{len(told.starts_min)} a day" if told else "–",
         "kept": kept,
-        "judged": [(label, concerns(programs[side], unit, seen, hours)) for side, label in SIDES if side in programs],
+        "taken": taken,
+        "judged": _judged(kept, draft, standing, hours),
         "hours_words": _hours_words(hours),
-        "site": site,
-        "heater": _heater(request, unit),
+        "site": call.unit.site,
+        "heater": _heater(request, standing.unit),
         "cautions": words("lock_out", "wet"),
+        "watching": call.defrostwatchs.filter(ended_by="", undone_at=None).last(),
+        "controller": controller.link(),
     }
 
 
-def _program(entry):
-    return Program(tuple(entry.starts), entry.figures)
+def dial_context(kept, draft, hours, outlooks=None, limit_f=None, shown=None):
+    """What the dial draws: the draft's arcs (or as found), as found behind them where it differs, curves where they are known."""
+    found = planning.program_of(kept["found"]) if "found" in kept else None
+    differs = found is not None and draft is not None and draft != found
+    traces = None
+    if outlooks:
+        days = [dial.Day(side, o.curve.minutes, o.curve.frost_lb, o.curve.box_f) for side, o in outlooks.items()]
+        traces = dial.traces(days, limit_f, shown)
+    told = draft or found
+    return {
+        "marks": dial.marks(found if differs else None, draft if differs else None, hours),
+        "arcs": dial.arcs(told),
+        "ticks": dial.ticks(),
+        "dial_size": dial.SIZE,
+        "traces": traces,
+        "a_day": f"{len(told.starts_min)} a day" if told else "–",
+        "side_words": "as left" if differs else "as found" if found else "not read yet",
+        "can_move": found is not None,
+    }
+
+
+def _draft(kept, typed, shown):
+    """The program as it would be left: what was typed, else as left, else as found; None where nothing is read."""
+    if typed is not None:
+        return _parsed(typed, shown)[0]
+    for side in ("left", "found"):
+        if side in kept:
+            return planning.program_of(kept[side])
+    return None
+
+
+def _parsed(typed, shown):
+    """A program from typed values, leaving out what is wrong, and what is wrong by field."""
+    errors, values, starts = {}, {}, ()
+    try:
+        starts = parse_starts(typed.get("starts", ""))
+    except InputError as error:
+        errors["starts"] = str(error)
+    for code, role in ROLES.items():
+        try:
+            value = role.parse(typed.get(code, ""), shown)
+        except InputError as error:
+            errors[code] = str(error)
+        else:
+            if value is not None:
+                values[code] = value
+    return Program(starts, values), errors
+
+
+def _typed(starts, values, shown):
+    """A program as its fields hold it."""
+    fields = {code: shown.edit(value, ROLES[code].unit) for code, value in values.items() if code in ROLES}
+    return fields | {"starts": times(starts)}
+
+
+def _judged(kept, draft, standing, hours):
+    """Each side with what goes against sense: as found, then as it would be left where that differs."""
+    seen, unit = standing.judgement.facts.seen, standing.unit
+    found = planning.program_of(kept["found"]) if "found" in kept else None
+    sides = [("As found", found)] if found else []
+    if draft is not None and (draft != found or "left" in kept):
+        sides.append(("As left", draft))
+    return [(label, concerns(program, unit, seen, hours)) for label, program in sides]
 
 
 def _rows(unit, kept, shown, typed, errors):
@@ -55,20 +123,32 @@ def _rows(unit, kept, shown, typed, errors):
             continue
         cells = []
         for side, _ in SIDES:
-            value = shown.edit(kept[side].figures[code], role.unit) if side in kept and code in kept[side].figures else ""
+            entry = kept.get(side) or (kept.get("found") if side == "left" else None)
+            value = shown.edit(entry.figures[code], role.unit) if entry and code in entry.figures else ""
             stands = typed[side].get(code, "") if side in typed else value
             cells.append({"side": side, "value": stands, "error": errors.get(side, {}).get(code)})
-        rows.append({"code": code, "label": role.label, "unit": shown.label(role.unit), "does": role.does, "cells": cells})
+        changed = bool(cells[0]["value"]) and cells[0]["value"] != cells[1]["value"]
+        rows.append(
+            {
+                "code": code,
+                "label": role.label,
+                "unit": shown.label(role.unit),
+                "does": role.does,
+                "cells": cells,
+                "changed": changed,
+                "range": shown.span(role.low, role.high, role.unit),
+            }  # fmt: skip
+        )
     return rows
 
 
 def _texts(kept, typed, errors):
     """The starts of both sides, and why it was left so."""
     fields = []
-    for side, label in SIDES:
-        starts = " ".join(clock(start) for start in kept[side].starts) if side in kept else ""
-        fields.append(("starts", side, f"Starts, {label.lower()}", starts, "4 a day, or 02:00 10:00 18:00"))
-    fields.append(("why", "left", "Why it is left so", kept["left"].why if "left" in kept else "", ""))
+    for side, _ in SIDES:
+        entry = kept.get(side) or (kept.get("found") if side == "left" else None)
+        fields.append(("starts", side, f"Starts {side}", times(entry.starts) if entry else "", "4 a day, or 02:00 10:00 18:00"))
+    fields.append(("why", "left", "Why", kept["left"].why if "left" in kept else "", ""))
     return [
         {"name": name, "side": side, "label": label, "value": typed[side].get(name, "") if side in typed else value, "hint": hint,
          "error": errors.get(side, {}).get(name)}
@@ -86,14 +166,15 @@ def _hours_words(hours):
 
 def _heater(request, unit):
     """The heater bank asked about, in words; what is wrong where a figure is none."""
-    asked = {name: request.GET.get(name, "").strip() for name in ("volts", "watts", "elements", "amps")}
+    asked = {name: request.GET.get(name, "").strip() for name in ("volts", "watts", "elements", "amps", "phases")}
+    asked["phases"] = asked["phases"] if asked["phases"] in ("1", "3") else str(unit.phases)
     if not asked["volts"] or not asked["watts"]:
         return {"asked": asked}
     try:
         volts, watts = float(asked["volts"].replace(",", ".")), float(asked["watts"].replace(",", "."))
         elements = int(asked["elements"] or 1)
         amps = float(asked["amps"].replace(",", ".")) if asked["amps"] else None
-        bank = heater_bank(volts, watts, elements, unit.phases, amps)
+        bank = heater_bank(volts, watts, elements, int(asked["phases"]), amps)
     except InputError as error:
         return {"asked": asked, "error": str(error)}
     except ValueError:
@@ -104,6 +185,75 @@ def _heater(request, unit):
         "ohms": f"{format_number(bank.element_ohms)} Ω",
         "working": "" if bank.working is None else f"{format_number(bank.working)} of {elements}",
     }
+
+
+def _place(posted, name):
+    return float(posted[f"{name}_x"]), float(posted[f"{name}_y"])
+
+
+# What a hand or a key does on the dial: function of the program, the defrost's place, what was sent, the grid.
+ACTS = {
+    "move": lambda p, place, sent, grid: edit.dragged(p, place, _place(sent, "from"), _place(sent, "to"), grid),
+    "stretch": lambda p, place, sent, grid: edit.stretched(p, place, _place(sent, "to")),
+    "nudge": lambda p, place, sent, grid: edit.nudged(p, place, int(sent["by"]), grid),
+    "longer": lambda p, place, sent, grid: edit.longer(p, float(sent["by"])),
+    "remove": lambda p, place, sent, grid: edit.without(p, place),
+    "add": lambda p, place, sent, grid: edit.with_one_more(p, grid),
+}
+
+
+@require_POST
+def try_out(request, number):
+    """Try the program as it would be left: the dial with its day by the model, what it comes to, what goes against sense.
+
+    Nothing is stored. `act` is what was done on the dial first.
+    """
+    from kettle.defrost.plan import against
+    from kettle.defrost.schools import USUAL
+    from kettle.defrost.situation import DOUBTS
+    from kettle.defrost.week import look_ahead
+    from kettle.plant.sizing import limit_f
+
+    call = call_of(request, number)
+    standing = standing_of(request, call)
+    shown, kept, hours = standing.shown, planning.kept_programs(call), planning.hours_of(call)
+    draft, errors = _parsed(request.POST, shown)
+    posted, complaint, last = request.POST, "", ""
+    act = posted.get("act", "")
+    if act in ACTS:
+        try:
+            grid = edit.WHOLE_HOUR_MIN if posted.get("whole_hours") else edit.GRID_MIN
+            draft = ACTS[act](draft, int(posted.get("place") or 0), posted, grid)
+        except InputError as error:
+            complaint = str(error)
+        except (ValueError, KeyError):
+            complaint = "That could not be read off the dial"
+    programs = {"found": planning.program_of(kept["found"])} if "found" in kept else {}
+    if draft not in programs.values():
+        programs["left"] = draft
+    outlooks, figures, speaks = {}, [], []
+    if kept and not errors:
+        try:
+            asked = planning.situation_of(call, standing.judgement.facts)
+            ahead = look_ahead(asked, list(programs.values()), TRIED_DAYS, DOUBTS[:1])
+            outlooks = dict(zip(programs, ahead, strict=True))
+            last = outlooks[list(outlooks)[-1]]
+            figures = plans.short_figures(last, shown)
+            speaks = against(last, "", asked, USUAL, shown)
+        except InputError as error:
+            complaint = complaint or str(error)
+    context = {
+        **dial_context(kept, draft if kept else None, hours, outlooks, limit_f(standing.unit), shown),
+        "call": call,
+        "drawn": True,
+        "figures": figures,
+        "against": speaks,
+        "complaint": complaint or "; ".join(errors.values()),
+        "fields": _typed(draft.starts_min, draft.values, shown) if act in ACTS and not complaint else {},
+        "judged": _judged(kept, draft, standing, hours) if kept else [],
+        "moved_place": posted.get("place", "") if act in ("move", "nudge", "stretch", "longer") else "",
+    }
+    return render(request, "round/_tried.html", context)
 
 
 @require_POST

@@ -46,21 +46,24 @@ class Command(BaseCommand):
         self.stdout.flush()
         from waitress import serve
 
-        from web.wsgi import application
+        from web.wsgi import application, warming
 
-        probes = self._start_probes()
+        # Compiled for the first time this takes some seconds; the devices then need not do it too.
+        warming.join()
+        devices = [self._start("devices.probes", "PROBES"), self._start("devices.controller", "CONTROLLER")]
         try:
             serve(application, listen=f"127.0.0.1:{port}", threads=8, ident=None, max_request_body_size=LARGEST_REQUEST)
         except OSError as error:
             raise CommandError(f"Port {port} cannot be used ({error.strerror}); choose another with --port") from None
         finally:
-            probes.terminate()
+            for device in devices:
+                device.terminate()
 
-    def _start_probes(self):
-        """Start the simulated probes as a process of their own, and listen to them."""
+    def _start(self, module, setting):
+        """Start a simulated device as a process of its own, and say in the settings where it is."""
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             port = free.getsockname()[1]
-        settings.PROBES = f"127.0.0.1:{port}"
-        command = [sys.executable, "-m", "devices.probes", "--with-parent", "--port", str(port)]
+        setattr(settings, setting, f"127.0.0.1:{port}")
+        command = [sys.executable, "-m", module, "--with-parent", "--port", str(port)]
         return subprocess.Popen(command, cwd=settings.ROOT, stdin=subprocess.PIPE, stdout=subprocess.DEVNULL)

@@ -1,0 +1,95 @@
+"""Read a controller's settings into a call, and write some of them; only what was read back counts as written."""
+
+from kettle.controls.registers import REGISTERS
+from kettle.errors import InputError
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.record_reading import require_open
+from web.logbook.models import ControllerTalk
+
+
+def read_controller(user, call, controller):
+    """Read all settings and store them; InputError says that the connection failed, and nothing is stored."""
+    require_same_shop(user, call)
+    require_open(call)
+    settings = controller.settings()
+    talk = ControllerTalk.objects.create(call=call, by=user, settings=settings)
+    log.write(user, "read_controller", call, talk=talk.pk)
+    return talk
+
+
+def write_controller(user, call, controller, wanted):
+    """Write settings that differ from what stands, one by one, then read all of them back and store what came of it.
+
+    A lost connection ends the writing; what was not read back is stored as unknown, never as written. Raises InputError where
+    the call was never read from the controller, or nothing differs.
+    """
+    require_same_shop(user, call)
+    require_open(call)
+    before = last_read(call)
+    if before is None:
+        raise InputError("Read the controller first: nothing may be changed that was not read")
+    changes = {role: value for role, value in wanted.items() if before.settings.get(role) != value}
+    if not changes:
+        raise InputError("The controller holds this already: nothing was written")
+    talk = ControllerTalk(call=call, by=user, wrote=changes)
+    for role, value in changes.items():
+        try:
+            controller.write(role, value)
+        except InputError as error:
+            talk.refused[role] = str(error)
+            if controller.lost:
+                talk.complaint = str(error)[:300]
+                break
+    if not talk.complaint:
+        try:
+            talk.settings = controller.settings()
+        except InputError as error:
+            talk.complaint = f"Written, but not read back: {error}"[:300]
+    talk.save()
+    log.write(user, "write_controller", call, talk=talk.pk, wrote=changes, refused=talk.refused, complaint=talk.complaint)
+    return talk
+
+
+def start_defrost(user, call, controller):
+    """Have the controller start a defrost now; InputError where it refuses or is lost."""
+    require_same_shop(user, call)
+    require_open(call)
+    controller.start_defrost()
+    log.write(user, "start_defrost", call)
+
+
+def last_read(call):
+    """The last time the settings of the call's controller were really read, or None."""
+    return call.controllertalks.filter(undone_at=None).exclude(settings={}).last()
+
+
+def in_service(call):
+    """Whether the controller was last seen in service mode, or may be in it since a connection was lost while writing."""
+    talk = call.controllertalks.filter(undone_at=None).last()
+    if talk is None:
+        return False
+    if talk.settings:
+        return bool(talk.settings.get("service_mode"))
+    before = last_read(call)
+    return bool(talk.wrote.get("service_mode") or (before and before.settings.get("service_mode")))
+
+
+def outcomes(talk, shown):
+    """What came of each setting written: label, wanted, read back, and a mark with words."""
+    found = []
+    for role, wanted in talk.wrote.items():
+        register = REGISTERS[role]
+        read = talk.settings.get(role)
+        if role in talk.refused:
+            mark = ("✕", "bad", "refused" if talk.settings else "not known")
+        elif read is None:
+            mark = ("✕", "bad", "not known")
+        elif read != wanted:
+            mark = ("◐", "watch", "kept its own value")
+        else:
+            mark = ("●", "good", "confirmed")
+        back = register.text(read, shown) if read is not None else "–"
+        found.append({"label": register.label, "wanted": register.text(wanted, shown), "read": back, "mark": mark,
+                      "why": talk.refused.get(role, "")})  # fmt: skip
+    return found

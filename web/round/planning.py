@@ -1,0 +1,139 @@
+"""Planning defrosts for a call: what the core is asked, the work in the background, and its answer as it is kept.
+
+The plant model is compiled code that takes a second to load: it is imported where it is used (web/wsgi.py does so early).
+"""
+
+import threading
+from datetime import timedelta
+from functools import lru_cache
+
+from django.db import connection
+from django.utils import timezone
+
+from kettle.defrost.program import Hours, Program
+from web.logbook.models import DefrostPlan, DefrostWatch
+
+FIGURES = (
+    "starts_a_day", "frost_lb", "blocked", "clear_min", "margin_min", "runs_on_min", "box_peak_f", "over_limit_min", "heat_kwh",
+    "power_kwh", "ceiling_lb", "left_lb",
+)  # fmt: skip
+# A plan nobody has worked on for so long was cut off.
+CUT_OFF = timedelta(seconds=60)
+WATCHED_DAYS = 120
+ENDED_BY_TIME = "time"
+
+
+def program_of(entry):
+    """A kept program as the core takes it."""
+    return Program(tuple(entry.starts), entry.figures)
+
+
+def kept_programs(call):
+    """The programs of a call that stand, by side."""
+    return {entry.side: entry for entry in call.defrostprograms.filter(undone_at=None)}
+
+
+def hours_of(call):
+    """The hours of a call's site as the core takes them."""
+    site = call.unit.site
+    return Hours(site.opens_min, site.closes_min, tuple(site.deliveries_min)) if site else Hours()
+
+
+def watched_on(unit, now=None):
+    """The defrosts watched on a unit of late, each with the program it ran by, starts and figures."""
+    since = (now or timezone.now()) - timedelta(days=WATCHED_DAYS)
+    return DefrostWatch.objects.filter(call__unit=unit, undone_at=None, at__gte=since).exclude(ended_by="").order_by("at")
+
+
+def situation_of(call, facts):
+    """What a plan of this call starts from; InputError where the unit has no defrost to plan."""
+    from kettle.defrost.situation import situation
+
+    asked = situation(facts.unit, facts.seen, facts.derived, hours_of(call))
+    watches = list(watched_on(call.unit))
+    if not watches:
+        return asked
+    last = watches[-1].program
+    watched = tuple((w.marks.get("ended"), w.ended_by == ENDED_BY_TIME, w.marks.get("clear"), w.coil_after) for w in watches)
+    return _calibrated(_Key(asked, Program(tuple(last.get("starts", ())), last.get("figures", {})), watched))
+
+
+class _Key:
+    """A situation, a program and watched defrosts, told apart by what they say."""
+
+    def __init__(self, asked, program, watched):
+        self.asked, self.program, self.watched = asked, program, watched
+        self.words = repr((asked, program, watched))
+
+    def __hash__(self):
+        return hash(self.words)
+
+    def __eq__(self, other):
+        return self.words == other.words
+
+
+@lru_cache(maxsize=64)
+def _calibrated(key):
+    from kettle.defrost.situation import Watched, calibrated
+
+    seen = [Watched(ran or 0.0, by_time, clear, {"clear": True, "": None}.get(after, False)) for ran, by_time, clear, after in key.watched]
+    return calibrated(key.asked, key.program, seen)
+
+
+def begin(plan, asked, found, limits, shown):
+    """Work on a plan in the background."""
+    threading.Thread(target=work, args=(plan.pk, asked, found, limits, shown), daemon=True, name=f"plan-{plan.pk}").start()
+
+
+def work(pk, asked, found, limits, shown):
+    """Work out a plan and keep it, telling how far it is; it ends early when its row says stopped."""
+    from kettle.defrost import plan as core
+
+    def tell(share):
+        if not DefrostPlan.objects.filter(pk=pk, state="working").update(share=share, touched_at=timezone.now()):
+            raise core.Stopped
+
+    try:
+        made = core.plan(asked, found, limits, shown, tell)
+        result = as_kept(made, asked)
+        DefrostPlan.objects.filter(pk=pk, state="working").update(state="done", share=1.0, result=result)
+    except core.Stopped:
+        pass
+    except Exception as error:
+        DefrostPlan.objects.filter(pk=pk).update(state="failed", complaint=f"{type(error).__name__}: {error}"[:300])
+        raise
+    finally:
+        if threading.current_thread() is not threading.main_thread():
+            connection.close()
+
+
+def as_kept(plan, asked):
+    """A plan as it is stored."""
+    choices = []
+    for choice in plan.choices:
+        spans = {name: getattr(choice.outlook, name) for name in FIGURES}
+        choices.append(
+            {
+                "code": choice.code,
+                "label": choice.label,
+                "says": choice.says,
+                "against": list(choice.against),
+                "wins": choice.outlook.wins,
+                "starts": list(choice.outlook.program.starts_min),
+                "values": dict(choice.outlook.program.values),
+                "figures": {name: [span.middle, span.low, span.high] for name, span in spans.items()},
+            }
+        )
+    return {
+        "choices": choices,
+        "take": plan.take,
+        "reasons": list(plan.reasons),
+        "cures": list(plan.cures),
+        "moisture": asked.moisture,
+        "watched": asked.watched,
+    }
+
+
+def cut_off(plan):
+    """Whether a plan that says it is being worked on is not."""
+    return plan.state == "working" and timezone.now() - plan.touched_at > CUT_OFF

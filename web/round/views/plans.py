@@ -1,0 +1,141 @@
+"""The plan: asked for, followed while it is worked out, stopped, and its programs side by side."""
+
+from django.shortcuts import get_object_or_404, redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from kettle.defrost.edit import over
+from kettle.defrost.program import Program, times
+from kettle.errors import InputError
+from kettle.units import format_number
+from web.logbook.actions.change_setting import FieldErrors
+from web.logbook.actions.plan_defrosts import ask_plan, stop_plan
+from web.round import planning
+from web.round.views.pages import call_of, show, standing_of
+
+# Columns of the plan: figure, heading, unit, decimals.
+COLUMNS = (
+    ("frost_lb", "frost at worst", "lb", 1),
+    ("clear_min", "clears in", "min", 0),
+    ("margin_min", "to spare", "min", 0),
+    ("box_peak_f", "box peak", "°F", 0),
+    ("heat_kwh", "heat a day", "kWh", 1),
+    ("left_lb", "ice after a week", "lb", 1),
+)
+ALSO = (
+    ("over_limit_min", "box too warm {} a day", "min", 0),
+    ("power_kwh", "{} a day in all", "kWh", 0),
+    ("ceiling_lb", "{} to ceiling and guards in the week", "lb", 1),
+    ("runs_on_min", "heats on {} when clear", "min", 0),
+)
+NEVER_MIN = 239.0
+
+
+def _figure(span, unit, decimals, shown):
+    """A figure as assumed, and its range where that is another."""
+    middle, low, high = (shown.figure(value, unit, decimals) for value in span)
+    if unit == "min" and span[0] >= NEVER_MIN:
+        return {"middle": "over 4 h", "range": ""}
+    if unit == "lb" and span[2] == 0:
+        return {"middle": "none", "range": ""}
+    return {"middle": f"{middle} {shown.label(unit)}", "range": f"{low} to {high}" if low != high else ""}
+
+
+def _choice(kept, found_code, shown):
+    figures, minutes = kept["figures"], kept["values"].get("fail_safe_min")
+    starts = format_number(figures["starts_a_day"][0], 0 if figures["starts_a_day"][0] == round(figures["starts_a_day"][0]) else 1)
+    length = f" × {minutes:.0f} min" if minutes else ""
+    kept = kept | {"at": times(kept["starts"])}
+    cells = [(heading, _figure(figures[name], unit, decimals, shown)) for name, heading, unit, decimals in COLUMNS]
+    if not minutes:
+        cells[2] = (COLUMNS[2][1], {"middle": "–", "range": ""})
+    also = [text.format(shown.text(figures[name][0], unit, decimals)) for name, text, unit, decimals in ALSO]
+    told = f"{starts}{length}" if kept["starts"] or kept["values"].get("demand_pct") else "no starts"
+    return kept | {"cells": cells, "also": also, "times": told, "is_found": kept["code"] == found_code}
+
+
+def short_figures(outlook, shown):
+    """What a program comes to, in short: label and figure."""
+    clear = outlook.clear_min.middle
+    return [
+        ("frost at worst", shown.text(outlook.frost_lb.middle, "lb")),
+        ("clears in", "over 4 h" if clear >= NEVER_MIN else f"{clear:.0f} min"),
+        ("box peak", shown.text(outlook.box_peak_f.middle, "°F", 0)),
+        ("heat a day", f"{format_number(outlook.heat_kwh.middle)} kWh"),
+    ]
+
+
+def plan_context(call, shown, typed=None, errors=None):
+    """The last plan of a call as it is shown, and the fields that ask for one."""
+    plan = call.defrostplans.filter(undone_at=None).exclude(state="stopped").last()
+    result = plan.result if plan else {}
+    return {
+        "plan": plan,
+        "plan_cut_off": plan is not None and planning.cut_off(plan),
+        "percent": round(100 * plan.share) if plan else 0,
+        "choices": [_choice(kept, "found", shown) for kept in result.get("choices", ())],
+        "headings": [heading for _, heading, _, _ in COLUMNS],
+        "result": result,
+        "asked": typed if typed is not None else _asked(plan, shown),
+        "plan_errors": errors or {},
+        "limit_unit": shown.label("°F"),
+    }
+
+
+def _asked(plan, shown):
+    asked = plan.asked if plan else {}
+    limit = asked.get("box_limit_f")
+    return asked | {"box_limit_f": shown.edit(limit, "°F") if limit is not None else ""}
+
+
+def taken(plan, code, found):
+    """The program of a choice of the plan over the one as found, and a reason for it; or None."""
+    for kept in plan.result.get("choices", ()) if plan else ():
+        if kept["code"] == code:
+            planned = Program(tuple(kept["starts"]), kept["values"])
+            clear, heat = kept["figures"]["clear_min"][0], kept["figures"]["heat_kwh"][0]
+            return over(found, planned), f"planned: {kept['label'].lower()}, clears in {clear:.0f} min, {heat:.1f} kWh a day"
+    return None
+
+
+@require_POST
+def ask(request, number):
+    """Ask for a plan, and begin it."""
+    call = call_of(request, number)
+    standing = standing_of(request, call)
+    try:
+        asked = planning.situation_of(call, standing.judgement.facts)
+        plan = ask_plan(request.user, call, request.POST)
+    except InputError as error:
+        from web.round.views.programs import programs_context
+
+        errors = error.by_field if isinstance(error, FieldErrors) else {"": str(error)}
+        context = programs_context(request, standing) | {"asked": request.POST, "plan_errors": errors}
+        return show(request, call, "programs", standing, **context)
+    from kettle.defrost.schools import Limits
+
+    kept = planning.kept_programs(call)
+    found = planning.program_of(kept["found"]) if "found" in kept else None
+    planning.begin(plan, asked, found, Limits(**plan.asked), standing.shown)
+    return redirect("plan", number=number)
+
+
+@require_GET
+def plan(request, number):
+    """The plan alone, as it asks for itself while it is worked out; the stop where a page is asked for."""
+    call = call_of(request, number)
+    if not request.htmx:
+        return redirect(f"{_programs(number)}#plan")
+    return render(request, "round/_plan.html", {"call": call, **plan_context(call, standing_of(request, call).shown)})
+
+
+@require_POST
+def stop(request, number, pk):
+    """Stop a plan."""
+    call = call_of(request, number)
+    stop_plan(request.user, get_object_or_404(call.defrostplans, pk=pk))
+    return redirect(f"{_programs(number)}#plan")
+
+
+def _programs(number):
+    return reverse("stop", args=[number, "programs"])

@@ -147,12 +147,12 @@ def test_a_defrost_is_watched_from_start_to_end_and_lands_in_the_observations(at
 
 
 def test_a_defrost_seen_without_the_clock_is_entered(at_work, call, found):
-    refused = at_work.post(reverse("enter-watch", args=[call.number]), {"clear": "40", "ended": "31"}).content.decode()
+    refused = at_work.post(reverse("enter-watch", args=[call.number]), {"clear_after": "40", "ended_after": "31"}).content.decode()
     assert "cannot be clear after its end" in refused and 'value="40"' in refused
-    assert "Say it" in at_work.post(reverse("enter-watch", args=[call.number]), {"ended": "31"}).content.decode()
-    assert "outside 1 to 240 min" in at_work.post(reverse("enter-watch", args=[call.number]), {"ended": "500"}).content.decode()
+    assert "Say it" in at_work.post(reverse("enter-watch", args=[call.number]), {"ended_after": "31"}).content.decode()
+    assert "outside 1 to 240 min" in at_work.post(reverse("enter-watch", args=[call.number]), {"ended_after": "500"}).content.decode()
     assert not DefrostWatch.objects.exists() and not call.readings.filter(key="defrost_ran_min").exists()
-    seen = {"clear": "22", "ended": "31", "defrost_ended_by": "termination", "coil_after_defrost": "clear"}
+    seen = {"clear_after": "22", "ended_after": "31", "defrost_ended_by": "termination", "coil_after_defrost": "clear"}
     at_work.post(reverse("enter-watch", args=[call.number]), seen)
     watch = DefrostWatch.objects.get()
     assert (watch.marks["clear"], watch.marks["ended"], watch.program["starts"][1]) == (22.0, 31.0, 180)

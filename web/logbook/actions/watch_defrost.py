@@ -90,11 +90,11 @@ def enter_watch(user, call, program, typed, now=None):
     now, errors, minutes = now or timezone.now(), {}, {}
     for mark, needed in (("clear", False), ("ended", True)):
         try:
-            minutes[mark] = _typed_minutes(typed.get(mark, ""), MARKS[mark], needed)
+            minutes[mark] = _typed_minutes(typed.get(f"{mark}_after", ""), MARKS[mark], needed)
         except InputError as error:
-            errors[mark] = str(error)
+            errors[f"{mark}_after"] = str(error)
     if not errors and minutes["clear"] is not None and minutes["clear"] > minutes["ended"]:
-        errors["clear"] = f"{MARKS['clear']}: it cannot be clear after its end"
+        errors["clear_after"] = f"{MARKS['clear']}: it cannot be clear after its end"
     if errors:
         raise FieldErrors(errors)
     watch = start_watch(user, call, program, {}, at=now - timedelta(minutes=minutes["ended"]))

@@ -147,7 +147,7 @@ def enter(request, number):
         actions.enter_watch(request.user, call, planning.program_of(kept) if kept else None, request.POST)
     except InputError as error:
         standing = standing_of(request, call)
-        errors = error.by_field if isinstance(error, FieldErrors) else {"ended": str(error)}
+        errors = error.by_field if isinstance(error, FieldErrors) else {"ended_after": str(error)}
         context = _context(request, call, standing, request.POST, errors)
         return render(request, "round/watch.html", frame(call, "programs", standing) | context)
     messages.success(request, "The watched defrost is kept; the plan now rests on it.")

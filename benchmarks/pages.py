@@ -44,7 +44,9 @@ def main():
     at = f"/calls/{Call.objects.get(unit__name='Freezer 1', closed_at=None).number}"
     entry = {"suction_psig": "10.7", "stop": "read"}
     acts = {"entry": (lambda: client.post(f"{at}/entry/suction_psig/", entry, headers={"HX-Request": "true"}), ENTRY_S)}
-    stops = ("arrive", "read", "sets", "probes", "judge", "correct", "hand-over", "report")
+    left = {"starts": "02:00 10:00 18:00", "fail_safe_min": "30", "termination_f": "55", "act": "nudge", "place": "1", "by": "1"}
+    acts["program moved"] = (lambda: client.post(f"{at}/program/try/", left, headers={"HX-Request": "true"}), ENTRY_S)
+    stops = ("arrive", "read", "sets", "probes", "programs", "watch", "controller", "judge", "correct", "hand-over", "report")
     for page in ("/", "/units/1/", "/units/1/bands/", "/ladder/", "/ladder/card/", *(f"{at}/{stop}/" for stop in stops)):
         acts[page] = (lambda page=page: client.get(page), PAGE_S)
     for name, (act, wanted) in acts.items():

@@ -5,8 +5,6 @@ Run by itself: python -m devices.controller --port 9502. ./ok demo starts it.
 
 import argparse
 import asyncio
-import os
-import sys
 import threading
 import time
 from datetime import datetime
@@ -17,6 +15,7 @@ from pymodbus.constants import ExcCodes
 from pymodbus.server import ModbusTcpServer
 from pymodbus.simulator import DataType, SimData, SimDevice
 
+from devices.parent import end_with_parent
 from kettle.controls.registers import (
     ALARMS,
     DEFROST_KINDS,
@@ -215,12 +214,6 @@ def serve_in_background(port: int = 0, **options: Any) -> ControllerServer:
     return server
 
 
-def _end_with_parent() -> None:
-    """Wait until whoever started this process is gone, then end it, however that came about."""
-    sys.stdin.read()
-    os._exit(0)
-
-
 def main() -> None:
     """Serve until interrupted."""
     parser = argparse.ArgumentParser(prog="python -m devices.controller", description=__doc__)
@@ -229,7 +222,7 @@ def main() -> None:
     parser.add_argument("--with-parent", action="store_true", help="end when standard input ends")
     arguments = parser.parse_args()
     if arguments.with_parent:
-        threading.Thread(target=_end_with_parent, daemon=True).start()
+        end_with_parent()
     server = ControllerServer(arguments.port, Controller(arguments.speed))
     try:
         server.run()

@@ -6,10 +6,8 @@ Run by itself: python -m devices.probes --port 9471. ./ok demo starts it.
 import argparse
 import json
 import math
-import os
 import random
 import socketserver
-import sys
 import threading
 import time
 from collections.abc import Iterator
@@ -18,6 +16,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
+from devices.parent import end_with_parent
 from kettle import refrigerants
 
 PROTOCOL, VERSION = "orange-kettle/probes", 1
@@ -126,12 +125,6 @@ def serve_in_background(port: int, **options: Any) -> ProbeServer:
     return server
 
 
-def _end_with_parent() -> None:
-    """Wait until whoever started this process is gone, then end it, however that came about."""
-    sys.stdin.read()
-    os._exit(0)
-
-
 def main() -> None:
     """Serve until interrupted."""
     parser = argparse.ArgumentParser(prog="python -m devices.probes", description=__doc__)
@@ -140,7 +133,7 @@ def main() -> None:
     parser.add_argument("--with-parent", action="store_true", help="end when standard input ends")
     arguments = parser.parse_args()
     if arguments.with_parent:
-        threading.Thread(target=_end_with_parent, daemon=True).start()
+        end_with_parent()
     with ProbeServer(arguments.port, arguments.seed) as server, suppress(KeyboardInterrupt):
         server.serve_forever()
 

@@ -51,8 +51,7 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
     if act == "planned":
         page.get_by_role("button", name="Plan a week ahead").click()
         page.locator(".plan-table").wait_for()
-        page.locator("#plan").scroll_into_view_if_needed()
-        page.mouse.wheel(0, 700)
+        page.locator("#plan").evaluate("plan => plan.scrollIntoView()")
     page.wait_for_timeout(2500 if act == "wait" else 150)
     page.screenshot(path=folder / f"{name}.png", full_page=act == "whole")
     if act == "night":

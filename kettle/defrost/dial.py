@@ -19,6 +19,8 @@ RIM: Final = 192.0
 BOX_RING: Final = (196.0, 222.0)
 LABEL_RADIUS: Final = 237.0
 FAN_WAIT_MIN: Final = 5.0
+# A gloved finger takes hold of an arc this far beside it.
+REACH_MIN: Final = 15.0
 # The rings' scales reach at least this far, lb and °F, so that a quiet day looks quiet.
 LEAST_FROST_LB: Final = 2.0
 LEAST_BOX_F: Final = 8.0
@@ -42,6 +44,7 @@ class Arc:
     place: int
     start_min: int
     heat_min: float
+    reach: str
     heat: str
     drip: str
     wait: str
@@ -134,7 +137,8 @@ def arcs(program: Program | None) -> list[Arc]:
         words = f"defrost {clock(start)}, {heat:.0f} min at most" + (f", drip {drip:.0f} min" if drip else "")
         words += ", then the fans wait" if wait else ""
         grip = point(start + heat, BAND[0])
-        found.append(Arc(place, start, heat, sector(start, heat, *BAND), after, wait, grip, words))
+        reach = sector(start - REACH_MIN, heat + drip + 2 * REACH_MIN, FOUND_BAND[0], RIM)
+        found.append(Arc(place, start, heat, reach, sector(start, heat, *BAND), after, wait, grip, words))
     return found
 
 
@@ -157,8 +161,7 @@ def traces(days: Sequence[Day], limit_f: float, shown: ShownUnits = TRADE) -> Tr
     ]
     inside = low < limit_f < high
     limit = _closed([0, 360, 720, 1080], [(limit_f - low) / (high - low)] * 4, BOX_RING, steps=24) if inside else ""
-    frost_scale = f"frost ring to {shown.text(most, 'lb')}"
-    return Traces(tuple(sides), limit, frost_scale, f"box ring {shown.span(low, high, '°F')}")
+    return Traces(tuple(sides), limit, f"ring to {shown.text(most, 'lb')}", f"ring {shown.span(low, high, '°F')}")
 
 
 def _calmed(values: Sequence[float]) -> list[float]:

@@ -126,7 +126,7 @@ def test_curves_stand_on_one_scale_and_the_box_limit_is_drawn_where_it_lies_betw
     assert f"{dial.CENTRE + dial.FROST_RING[1]:.1f} {dial.CENTRE:.1f}" in made.sides[0].frost
     assert f"{dial.CENTRE:.1f} {dial.CENTRE - dial.BOX_RING[1]:.1f}" in made.sides[1].box
     assert made.limit and not dial.traces(days, 40.0).limit
-    assert "4.0 lb" in made.sides[0].words and made.frost_scale == "frost ring to 4.0 lb"
+    assert "4.0 lb" in made.sides[0].words and made.frost_scale == "ring to 4.0 lb" and made.box_scale == "ring 0 to 20 °F"
     assert dial.traces([], 10.0) is None
 
 

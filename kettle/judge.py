@@ -29,6 +29,7 @@ TRUST_SHARE: Final = {"good": 1.0, "weak": 0.6, "none": 0.0}
 SHARPEST_EDGE: Final = 0.5
 SOFTEST_EDGE: Final = 4.0
 SHOWN_FROM: Final = 0.002
+TOLD_SHARE: Final = 0.92
 WORTH_SAYING: Final = 0.15
 WORTH_CHECKING_BITS: Final = 0.03
 CHECKS_SHOWN: Final = 5
@@ -332,7 +333,11 @@ def _folded(network: Network, likelihood: Figures, posterior: Figures) -> Figure
 
 
 def _ranking(network: Network, weighed: Sequence[tuple[_Feature, Figures]], folded: Figures) -> tuple[Suspect, ...]:
-    rows = [int(row) for row in np.argsort(-folded, kind="stable") if folded[row] >= SHOWN_FROM]
+    """Every hypothesis worth naming; where readings contradict each other so that many small ones share the doubt, most of that."""
+    order = np.argsort(-folded, kind="stable")
+    worth = int((folded >= SHOWN_FROM).sum())
+    most = int(np.searchsorted(np.cumsum(folded[order]), TOLD_SHARE)) + 1
+    rows = (int(row) for row in order[: max(worth, most)])
     return tuple(_suspect(network, row, float(folded[row]), weighed) for row in rows)
 
 

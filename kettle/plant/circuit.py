@@ -14,7 +14,7 @@ from kettle.amps import EXPONENT, IDLE_SHARE
 from kettle.plant.compiled import compiled
 from kettle.plant.parts import Parts
 from kettle.plant.rows import SECTIONS, Figures, Sections
-from kettle.plant.sizing import BTU_PER_PSI_FT3, COMPRESSOR_EFFICIENCY, WETTED
+from kettle.plant.sizing import BTU_PER_PSI_FT3, WETTED, compressor_efficiency
 from kettle.plant.state import State
 from kettle.refrigerants import Refrigerant
 from kettle.refrigerants.line import RANKINE
@@ -221,7 +221,7 @@ def step(p: Parts, s: State, f: Flows, table: Figures, low_f: float, coolant_f: 
     # Gas that leaks back is compressed again: a worn compressor saves less power than it loses flow.
     share = (EXPONENT - 1.0) / EXPONENT
     work = volumetric / max(p.efficiency, 0.05) ** COMPRESSED_AGAIN * suction / share * (ratio**share - 1.0)
-    f.work_btu_h = work * p.swept_ft3_h * BTU_PER_PSI_FT3 / COMPRESSOR_EFFICIENCY
+    f.work_btu_h = work * p.swept_ft3_h * BTU_PER_PSI_FT3 / compressor_efficiency(ratio)
     rejected = taken * (vapor_heat + vapor_cp * (f.superheat_f + p.suction_gain_f) - inlet_heat) + f.work_btu_h
     s.rejected_f = rejected / (flow * (1.0 - np.exp(-p.condenser / flow)))
     natural = coolant_f + (rejected / max(flow * effect, 1e-6) if on else 0.0)

@@ -9,7 +9,9 @@ import numpy as np
 
 from kettle import amps
 from kettle.bands import default_band
+from kettle.plant.compiled import compiled
 from kettle.plant.parts import Parts, Plant, plant_of
+from kettle.refrigerants import Refrigerant
 from kettle.unit import Unit
 
 DESIGN_OUTSIDE_F: Final = 85.0
@@ -28,7 +30,10 @@ COIL_EFFECT: Final = 0.60
 CONDENSER_EFFECT: Final = 0.58
 # The coil's refrigerant side against the whole of it.
 REFRIGERANT_TO_WHOLE: Final = 4.0
-COMPRESSOR_EFFICIENCY: Final = 0.62
+# Efficiency of compression against ideal polytropic work at this ratio, and what it loses for each step of ratio beyond.
+EFFICIENCY_AT_RATIO: Final = (0.62, 5.0)
+EFFICIENCY_FALLS: Final = 0.008
+LEAST_EFFICIENCY, MOST_EFFICIENCY = 0.45, 0.65
 # Btu of a psi·ft³.
 BTU_PER_PSI_FT3: Final = 144.0 / 778.17
 WATTS_PER_BTU_H: Final = 0.29307
@@ -47,10 +52,25 @@ HEAD_HELD_F: Final = 80.0
 FAN_IN_F: Final = 88.0
 
 
+@compiled
+def compressor_efficiency(ratio: float) -> float:
+    """Return the efficiency of compression, of one, at a ratio of absolute pressures: a little less the higher it is.
+
+    Its size and slope are those of small reciprocating compressors (Stoecker and Jones 1982, ch. 11; the slope by judgement).
+    """
+    middle, at = EFFICIENCY_AT_RATIO
+    return float(min(max(middle - EFFICIENCY_FALLS * (ratio - at), LEAST_EFFICIENCY), MOST_EFFICIENCY))
+
+
 def _middle(unit: Unit, quantity: str) -> float:
     band = default_band(unit, quantity)
     assert band is not None
     return (band[0] + band[1]) / 2.0
+
+
+def _power_btu_h(r: Refrigerant, swept_ft3_h: float, sst_f: float, sct_f: float) -> float:
+    ratio = r.bubble.psia_at(sct_f) / r.dew.psia_at(sst_f)
+    return swept_ft3_h * amps.compression_power(r, sst_f, sct_f) * BTU_PER_PSI_FT3 / compressor_efficiency(ratio)
 
 
 def limit_f(unit: Unit) -> float:
@@ -76,7 +96,7 @@ def sized(unit: Unit) -> Plant:
     density = r.vapor_lb_ft3.at(te) / (1.0 + (superheat + gain) / (te + 459.67))
     volumetric = 1.0 + amps.CLEARANCE - amps.CLEARANCE * (pc / pe) ** (1.0 / amps.EXPONENT)
     swept = flow / (volumetric * density)
-    work = swept * amps.compression_power(r, te, tc) * BTU_PER_PSI_FT3 / COMPRESSOR_EFFICIENCY
+    work = _power_btu_h(r, swept, te, tc)
     coil_flow = capacity / (COIL_EFFECT * td)
     boiling = flow * latent
     whole = boiling / (WETTED * td)
@@ -100,7 +120,7 @@ def sized(unit: Unit) -> Plant:
     infiltration = LOAD_SHARES["infiltration"] * load / (0.24 * room + 1061.0 * 0.011)
     freezer = unit.kind.freezer
     heated = unit.defrost in ("electric", "hot_gas")
-    rated = swept * amps.compression_power(r, *amps.RATED_AT_F[freezer]) * BTU_PER_PSI_FT3 / COMPRESSOR_EFFICIENCY
+    rated = _power_btu_h(r, swept, *amps.RATED_AT_F[freezer])
 
     pumps_down = unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure"
     half = unit.differential_f / 2.0

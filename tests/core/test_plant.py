@@ -1,6 +1,7 @@
 """The plant model: balances that close, sound presets inside their bands, faults that show what the literature says."""
 
 import json
+from dataclasses import replace
 from functools import cache
 
 import numpy as np
@@ -14,8 +15,9 @@ from kettle.plant.air import humidity_at_saturation
 from kettle.plant.rows import rows
 from kettle.plant.run import run, set_clock
 from kettle.plant.simulate import PRESETS, parse_fault, preset, simulate
+from kettle.plant.sizing import compressor_efficiency, sized
 from kettle.plant.state import at_rest, lay_frost
-from kettle.unit import KINDS
+from kettle.unit import KINDS, resolve
 
 
 def test_saturated_air_agrees_with_published_values():
@@ -338,3 +340,38 @@ def test_a_clock_starts_defrosts_at_its_times_of_day():
     course = run(plant, 24.0, state=state, starts_h=starts, every_s=60.0)
     begun = course.hours[1:][np.diff(course.series["defrosting"][:, 0]) > 0]
     assert begun == pytest.approx([3.0, 15.5], abs=0.05)
+
+
+def held_by(kind, **plate):
+    """A plant of a kind with another plate, run for a day: its course."""
+    return run(sized(resolve(replace(PRESETS[kind], **plate))), 24.0)
+
+
+def test_a_box_is_held_by_pressure_as_by_a_thermostat():
+    course = held_by("bottle_cooler", box_control="suction_pressure")
+    late = course.series["air_f"][60:, 0]
+    assert abs(late.mean() - 37.0) < 4 and course.state.starts[0] > 10
+
+
+def test_an_electronic_valve_holds_its_superheat_steadier_in_the_end():
+    course = held_by("walk_in_freezer", metering="eev")
+    assert abs(course.series["air_f"][60:, 0].mean() + 5.0) < 3
+    running = course.series["superheat_f"][60:, 0][course.series["flow_lb_h"][60:, 0] > 50]
+    assert 3 < np.median(running) < 12
+
+
+@pytest.mark.parametrize("how", ["fan_cycling", "mixing_valve"])
+def test_a_head_control_holds_the_head_in_the_cold(how):
+    heads = []
+    for control in ("none", how):
+        plant = sized(resolve(replace(PRESETS["walk_in_freezer"], head_control=control)))
+        series = run(plant, 6.0, 40.0, every_s=60.0).series
+        running = series["running"][120:, 0] > 0
+        heads.append(series["sct_f"][120:, 0][running].mean())
+    assert heads[0] < 62 and heads[1] > heads[0] + 10
+
+
+def test_compression_loses_with_the_ratio():
+    assert compressor_efficiency(5.0) == pytest.approx(0.62)
+    assert compressor_efficiency(12.0) == pytest.approx(0.564)
+    assert compressor_efficiency(1.0) == pytest.approx(0.65) and compressor_efficiency(99.0) == pytest.approx(0.45)

@@ -7,7 +7,9 @@ from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET
 
 from kettle import cautions
+from kettle.defrost.program import times
 from web.accounts.access import shown_to
+from web.logbook.actions.talk_to_controller import in_service, outcomes
 from web.logbook.models import Call
 from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf
 from web.round.standing import Standing
@@ -29,8 +31,21 @@ def _context(request, number):
         "found": call.findings.filter(undone_at=None).last(),
         "leaders": leaders if standing.judgement.has_evidence else [],
         "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],
+        "defrost": _defrost(call, standing.shown),
         "cautions": cautions.words("licensed", "lock_out", "pressure")
         + (cautions.words("flammable") if standing.unit.refrigerant.flammable else ()),
+    }
+
+
+def _defrost(call, shown):
+    """Programs as found and as left, defrosts watched, and what was written to the controller with what came back."""
+    sides = [entry for side in ("found", "left") for entry in call.defrostprograms.filter(undone_at=None, side=side).order_by("-at")[:1]]
+    talks = call.controllertalks.filter(undone_at=None).exclude(wrote={})
+    return {
+        "programs": [(entry, times(entry.starts)) for entry in sides],
+        "watched": call.defrostwatchs.filter(undone_at=None).exclude(ended_by=""),
+        "written": [(talk, outcomes(talk, shown)) for talk in talks],
+        "in_service": in_service(call),
     }
 
 

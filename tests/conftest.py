@@ -9,3 +9,14 @@ hypothesis.load_profile("calm")
 @pytest.fixture(autouse=True)
 def quick_passwords(settings):
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
+@pytest.fixture
+def stand_in(settings):
+    """The simulated case controller on a port of its own, named in the settings."""
+    from devices.controller import serve_in_background
+
+    server = serve_in_background()
+    settings.CONTROLLER = f"127.0.0.1:{server.port}"
+    yield server
+    server.stop()

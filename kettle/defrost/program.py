@@ -138,6 +138,26 @@ def times(starts_min: Sequence[int]) -> str:
     return " ".join(str(start // 60) if start % 60 == 0 else f"{start // 60}:{start % 60:02d}" for start in starts_min)
 
 
+def read_program(typed: Mapping[str, str], unit: Unit, shown: ShownUnits = TRADE) -> tuple[Program, dict[str, str]]:
+    """Return the program of typed fields ("starts" and roles of the unit), without what is wrong, and what is wrong by field."""
+    starts: tuple[int, ...] = ()
+    values: dict[str, float] = {}
+    errors: dict[str, str] = {}
+    try:
+        starts = parse_starts(typed.get("starts", ""))
+    except InputError as error:
+        errors["starts"] = str(error)
+    for code, role in ROLES.items():
+        try:
+            value = role.parse(typed.get(code, ""), shown) if role.exists_on(unit) else None
+        except InputError as error:
+            errors[code] = str(error)
+        else:
+            if value is not None:
+                values[code] = value
+    return Program(starts, values), errors
+
+
 def _needed_min(seen: Mapping[str, Value]) -> float | None:
     """Minutes the coil was seen to need: the last defrost's length where it ended by temperature with a clear coil."""
     ran = seen.get("defrost_ran_min")

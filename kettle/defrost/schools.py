@@ -17,6 +17,7 @@ TRIAL_DOUBTS: Final = (DOUBTS[0], DOUBTS[-1])
 # A coil may fill to this share of its free room before its next defrost.
 FULL_ENOUGH: Final = 0.6
 DEMAND_PCT: Final = 30.0
+DEMAND_SPARE: Final = 1.2
 # No one waits longer for a coil than this, min, by kind of defrost.
 LONGEST_MIN: Final = {True: 60.0, False: 120.0}
 # Values a program begins from: electric and hot gas, then air.
@@ -108,9 +109,12 @@ def _disturbs(start: int, length_min: float, hours: Hours) -> float:
     return cost
 
 
-def _fail_safe(outlook: Outlook, heated: bool) -> float:
-    """A little over the time to clear, on the dial's step: as assumed at the long end of practice, and enough for bad days."""
-    wanted = max(outlook.clear_min.middle * FAIL_SAFE_OVER[1], outlook.clear_min.high)
+def _fail_safe(outlook: Outlook, heated: bool, spare: float = 1.0) -> float:
+    """A little over the time to clear, on the dial's step: as assumed at the long end of practice, and enough for bad days.
+
+    `spare` stretches the bad days' need where a few days of trial do not meet the worst of them.
+    """
+    wanted = max(outlook.clear_min.middle * FAIL_SAFE_OVER[1], outlook.clear_min.high * spare)
     return min(max(ceil(wanted / FAIL_SAFE_STEP) * FAIL_SAFE_STEP, SHORTEST_MIN[heated]), LONGEST_MIN[heated])
 
 
@@ -151,5 +155,5 @@ def propose(asked: Situation, limits: Limits = USUAL, tell: Callable[[float], No
         fail_safe = _fail_safe(seen[count], heated)
         starts = place_starts(count, fail_safe, asked.hours, limits.whole_hours)
         found[code] = Program(starts, begins | {"fail_safe_min": fail_safe}) if count else Program((), {})
-    found["demand"] = Program((), begins | {"demand_pct": DEMAND_PCT, "fail_safe_min": _fail_safe(weeks[-1], heated)})
+    found["demand"] = Program((), begins | {"demand_pct": DEMAND_PCT, "fail_safe_min": _fail_safe(weeks[-1], heated, DEMAND_SPARE)})
     return found

@@ -23,9 +23,9 @@ from kettle.plant.state import State
 ICE_LB_FT3: Final = 40.0
 # Frost insulates: its resistance against the coil's air side, where it fills the section.
 FROST_RESISTS: Final = 1.6
-# Share of full airflow that passes with the fans off, and the least a packed section lets through.
+# Share of full airflow that passes with the fans off, and of that what the face of a packed section still meets.
 STILL_AIR: Final = 0.021
-LEAST_FLOW: Final = 0.02
+PACKED_PASSES: Final = 0.3
 # A coil that stands still takes heat from an electric heater by section, hottest at the bottom; hot gas heats evenly.
 HEATER_SHARES: Final = (0.22, 0.25, 0.26, 0.27)
 TO_BOX: Final = 0.10
@@ -43,6 +43,8 @@ LUMPS: Final = 0.15
 DRIP_H: Final = 4.0 / 60.0
 FREEZE_H: Final = 1.0 / 60.0
 PAN_FREEZES_H: Final = 0.5
+# So much water on the coil, against its free room, begins to drip.
+FIRST_DRIP: Final = 0.0005
 # A pan holds this of what fills the coil's free room with water, ft³ for ft³; a line freezes shut on so many pounds.
 PAN_SHARE: Final = 0.1
 WATER_LB_FT3: Final = 62.4
@@ -78,7 +80,8 @@ def conductance(p: Parts, s: State, f: Flows) -> None:
         room = p.gap_ft3 / SECTIONS
         filled = max(s.frost_ft3[k] + s.ice_lb[k] / ICE_LB_FT3, 0.0) / room
         blocked = min(filled, 1.0)
-        flow = max(p.fan_flow * s.fans * max(1.0 - blocked**1.5, LEAST_FLOW), STILL_AIR)
+        passes = 1.0 - blocked**1.5
+        flow = max(p.fan_flow * s.fans * passes, STILL_AIR * max(passes, PACKED_PASSES))
         if filled > 1.0:
             # Packed and growing outwards: ever less of the air finds a way through.
             flow /= filled**2
@@ -99,7 +102,7 @@ def _moisture(p: Parts, s: State, f: Flows, outside_f: float, inflow_lb_h: float
         held = s.frost_lb[k] + s.ice_lb[k]
         surface = min(s.metal_f[k], FREEZING_F) if held > BARE_LB else min(s.metal_f[k], 60.0)
         saturated = humidity_at_saturation(surface)
-        if s.humidity > saturated or held > BARE_LB or s.wet_lb > BARE_LB:
+        if s.humidity > saturated or held > BARE_LB or s.wet_lb[k] > BARE_LB:
             side = f.air_side[k] / AIR_BTU_LBF
             taken, gained = taken + side, gained + side * saturated
     if s.structure_f < FREEZING_F:
@@ -150,13 +153,14 @@ def step(
     in_coil -= boil
     _moisture(p, s, f, outside_f, inflow, dt_h)
 
-    if fans_back and s.wet_lb > 0 and s.air_f < FREEZING_F:
-        blown = BLOWN * s.wet_lb
-        s.wet_lb -= blown
-        s.ceiling_lb += blown
+    if fans_back and s.air_f < FREEZING_F:
+        for k in range(SECTIONS):
+            blown = BLOWN * s.wet_lb[k]
+            s.wet_lb[k] -= blown
+            s.ceiling_lb += blown
 
     # Coil metal, each section towards what refrigerant, air, heater and melting frost make of it.
-    to_refrigerant = from_air = latent = melt = evaporation = melted_all = wetted = dried = refrozen = 0.0
+    to_refrigerant = from_air = latent = melt = evaporation = dripped = wet = 0.0
     for k in range(SECTIONS):
         held = s.frost_lb[k] + s.ice_lb[k]
         metal = s.metal_f[k]
@@ -170,9 +174,9 @@ def step(
         elif surface < FREEZING_F:
             subliming = min(-passing, s.frost_lb[k] / dt_h)
         else:
-            drying = min(-passing, s.wet_lb / SECTIONS / dt_h)
-        if metal < FREEZING_F - 0.5 and s.wet_lb > 0:
-            freezing = s.wet_lb / SECTIONS * (1.0 - np.exp(-dt_h / FREEZE_H)) / dt_h
+            drying = min(-passing, s.wet_lb[k] / dt_h)
+        if metal < FREEZING_F - 0.5:
+            freezing = s.wet_lb[k] * (1.0 - np.exp(-dt_h / FREEZE_H)) / dt_h
         gain = icing * SUBLIME_BTU_LB + wetting * VAPOR_BTU_LB + freezing * MELT_BTU_LB
         loss = subliming * SUBLIME_BTU_LB + drying * VAPOR_BTU_LB
 
@@ -197,17 +201,17 @@ def step(
         s.frost_lb[k] += icing * dt_h
         s.frost_ft3[k] += icing * dt_h / frost_lb_ft3(metal)
         s.ice_lb[k] = max(s.ice_lb[k] - melted * (1.0 - of_frost), 0.0) + freezing * dt_h
+        # What melts or condenses runs down the section it is on, unless it dries or freezes there first.
+        s.wet_lb[k] = max(s.wet_lb[k] + melted + (wetting - drying - freezing) * dt_h, 0.0)
+        wet += s.wet_lb[k]
+        if s.metal_f[k] > FREEZING_F:
+            falls = s.wet_lb[k] * (1.0 - np.exp(-dt_h / DRIP_H))
+            s.wet_lb[k] -= falls
+            dripped += falls
         latent += gain
         evaporation += loss
         melt += melt_heat
-        melted_all += melted
-        wetted += wetting * dt_h
-        dried += drying * dt_h
-        refrozen += freezing * dt_h
-    s.wet_lb = max(s.wet_lb + melted_all + wetted - dried - refrozen, 0.0)
-    dripped = s.wet_lb * (1.0 - np.exp(-dt_h / DRIP_H)) if s.metal_f[SECTIONS - 1] > FREEZING_F else 0.0
-    s.wet_lb -= dripped
-    if s.defrosting > 0 and s.drip_at_min == 0 and s.wet_lb > 0.005 * p.gap_ft3 * WATER_LB_FT3 / 10.0:
+    if s.defrosting > 0 and s.drip_at_min == 0 and wet > FIRST_DRIP * p.gap_ft3 * WATER_LB_FT3:
         s.drip_at_min = s.defrost_h * 60.0
     _water(p, s, dripped, dt_h)
 

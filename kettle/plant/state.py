@@ -29,8 +29,8 @@ class State:
     frost_lb: Sections
     frost_ft3: Sections
     ice_lb: Sections
-    # Water: on the coil, in the pan, frozen there and in the line, run over, drained; frost on ceiling and guards.
-    wet_lb: float
+    # Water: on the coil by section, in the pan, frozen there and in the line, run over, drained; frost on ceiling and guards.
+    wet_lb: Sections
     pan_lb: float
     pan_ice_lb: float
     line_ice_lb: float

@@ -2,20 +2,10 @@
 
 import re
 
-import pytest
 from playwright.sync_api import expect
 
-from devices.controller import serve_in_background
 from tests.browser.conftest import ONE_SCREEN
 from web.logbook.models import ControllerTalk, DefrostProgram, DefrostWatch, Reading
-
-
-@pytest.fixture
-def stand_in(settings):
-    server = serve_in_background()
-    settings.CONTROLLER = f"127.0.0.1:{server.port}"
-    yield server
-    server.stop()
 
 
 def test_a_defrost_program_as_found_and_as_left_on_the_day(open_stop, accessible):

@@ -3,18 +3,9 @@
 import pytest
 from django.urls import reverse
 
-from devices.controller import serve_in_background
 from web.logbook.actions.keep_program import keep_program
 from web.logbook.actions.talk_to_controller import in_service, last_read
 from web.logbook.models import ControllerTalk, DefrostProgram
-
-
-@pytest.fixture
-def stand_in(settings):
-    server = serve_in_background()
-    settings.CONTROLLER = f"127.0.0.1:{server.port}"
-    yield server
-    server.stop()
 
 
 def page(client, call):

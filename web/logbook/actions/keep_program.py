@@ -2,7 +2,7 @@
 
 from django.db import transaction
 
-from kettle.defrost.program import ROLES, clock, parse_starts
+from kettle.defrost.program import ROLES, clock, read_program
 from kettle.errors import InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
@@ -25,20 +25,9 @@ def keep_program(user, call, side, typed, why="", **when):
     require_open(call)
     if side not in dict(DefrostProgram.SIDES):
         raise InputError(f"Program: “{side[:10]}” is not one of found, left")
-    unit, shown, errors, values = call.unit.resolved(), shown_to(user), {}, {}
-    try:
-        starts = list(parse_starts(typed.get("starts", "")))
-    except InputError as error:
-        errors["starts"], starts = str(error), []
-    for code, role in ROLES.items():
-        if role.exists_on(unit):
-            try:
-                value = role.parse(typed.get(code, ""), shown)
-            except InputError as error:
-                errors[code] = str(error)
-            else:
-                if value is not None:
-                    values[code] = value
+    shown = shown_to(user)
+    program, errors = read_program(typed, call.unit.resolved(), shown)
+    starts, values = list(program.starts_min), dict(program.values)
     found = call.defrostprograms.filter(undone_at=None, side="found").last()
     if side == "left" and found is None:
         errors["starts"] = "Keep the program as found first: nothing may be changed that was not read"

@@ -5,7 +5,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from kettle.defrost.edit import over
-from kettle.defrost.program import Program, times
+from kettle.defrost.program import HEATED, Program, times
 from kettle.errors import InputError
 from kettle.units import format_number
 from web.logbook.actions.change_setting import FieldErrors
@@ -29,6 +29,7 @@ ALSO = (
     ("runs_on_min", "heats on {} when clear", "min", 0),
 )
 NEVER_MIN = 239.0
+FOUND = "found"
 
 
 def _figure(span, unit, decimals, shown):
@@ -41,17 +42,17 @@ def _figure(span, unit, decimals, shown):
     return {"middle": f"{middle} {shown.label(unit)}", "range": f"{low} to {high}" if low != high else ""}
 
 
-def _choice(kept, found_code, shown):
+def _choice(kept, columns, shown):
     figures, minutes = kept["figures"], kept["values"].get("fail_safe_min")
     starts = format_number(figures["starts_a_day"][0], 0 if figures["starts_a_day"][0] == round(figures["starts_a_day"][0]) else 1)
     length = f" × {minutes:.0f} min" if minutes else ""
     kept = kept | {"at": times(kept["starts"])}
-    cells = [(heading, _figure(figures[name], unit, decimals, shown)) for name, heading, unit, decimals in COLUMNS]
+    cells = [(heading, _figure(figures[name], unit, decimals, shown)) for name, heading, unit, decimals in columns]
     if not minutes:
-        cells[2] = (COLUMNS[2][1], {"middle": "–", "range": ""})
+        cells[2] = (columns[2][1], {"middle": "–", "range": ""})
     also = [text.format(shown.text(figures[name][0], unit, decimals)) for name, text, unit, decimals in ALSO]
     told = f"{starts}{length}" if kept["starts"] or kept["values"].get("demand_pct") else "no starts"
-    return kept | {"cells": cells, "also": also, "times": told, "is_found": kept["code"] == found_code}
+    return kept | {"cells": cells, "also": also, "times": told, "is_found": kept["code"] == FOUND}
 
 
 def short_figures(outlook, shown):
@@ -69,12 +70,15 @@ def plan_context(call, shown, typed=None, errors=None):
     """The last plan of a call as it is shown, and the fields that ask for one."""
     plan = call.defrostplans.filter(undone_at=None).exclude(state="stopped").last()
     result = plan.result if plan else {}
+    # A defrost by air puts no heat of its own into the box.
+    columns = [column for column in COLUMNS if call.unit.resolved().defrost in HEATED or column[0] != "heat_kwh"]
     return {
         "plan": plan,
         "plan_cut_off": plan is not None and planning.cut_off(plan),
         "percent": round(100 * plan.share) if plan else 0,
-        "choices": [_choice(kept, "found", shown) for kept in result.get("choices", ())],
-        "headings": [heading for _, heading, _, _ in COLUMNS],
+        "choices": [_choice(kept, columns, shown) for kept in result.get("choices", ())],
+        "headings": [heading for _, heading, _, _ in columns],
+        "width": len(columns) + 2,
         "result": result,
         "asked": typed if typed is not None else _asked(plan, shown),
         "plan_errors": errors or {},

@@ -6,7 +6,7 @@ from django.views.decorators.http import require_POST
 
 from kettle.cautions import words
 from kettle.defrost import dial, edit
-from kettle.defrost.program import ROLES, Program, clock, concerns, parse_starts, times
+from kettle.defrost.program import ROLES, clock, concerns, read_program, times
 from kettle.electrics import heater_bank
 from kettle.errors import InputError
 from kettle.units import format_number
@@ -32,7 +32,7 @@ def programs_context(request, standing, typed=None, errors=None):
     if taken and "left" not in typed:
         program, why = taken
         typed = typed | {"left": _typed(program.starts_min, program.values, shown) | {"why": why}}
-    draft = _draft(kept, typed.get("left"), shown)
+    draft = _draft(kept, typed.get("left"), standing.unit, shown)
     return {
         **dial_context(kept, draft, hours),
         **plan,
@@ -71,32 +71,14 @@ def dial_context(kept, draft, hours, outlooks=None, limit_f=None, shown=None):
     }
 
 
-def _draft(kept, typed, shown):
+def _draft(kept, typed, unit, shown):
     """The program as it would be left: what was typed, else as left, else as found; None where nothing is read."""
     if typed is not None:
-        return _parsed(typed, shown)[0]
+        return read_program(typed, unit, shown)[0]
     for side in ("left", "found"):
         if side in kept:
             return planning.program_of(kept[side])
     return None
-
-
-def _parsed(typed, shown):
-    """A program from typed values, leaving out what is wrong, and what is wrong by field."""
-    errors, values, starts = {}, {}, ()
-    try:
-        starts = parse_starts(typed.get("starts", ""))
-    except InputError as error:
-        errors["starts"] = str(error)
-    for code, role in ROLES.items():
-        try:
-            value = role.parse(typed.get(code, ""), shown)
-        except InputError as error:
-            errors[code] = str(error)
-        else:
-            if value is not None:
-                values[code] = value
-    return Program(starts, values), errors
 
 
 def _typed(starts, values, shown):
@@ -217,7 +199,7 @@ def try_out(request, number):
     call = call_of(request, number)
     standing = standing_of(request, call)
     shown, kept, hours = standing.shown, planning.kept_programs(call), planning.hours_of(call)
-    draft, errors = _parsed(request.POST, shown)
+    draft, errors = read_program(request.POST, standing.unit, shown)
     posted, complaint, last = request.POST, "", ""
     act = posted.get("act", "")
     if act in ACTS:

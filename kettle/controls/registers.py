@@ -19,6 +19,11 @@ STATES: Final = ("satisfied", "cooling", "pumping down", "defrosting", "dripping
 ENDED_BY: Final = ("none yet", "temperature", "time")
 YES_NO: Final = ("no", "yes")
 ALARMS: Final = ("auxiliary probe fault", "low superheat", "open control circuit", "high temperature")
+# The same as words of the observation `controller_alarm`, the one that tells most first.
+ALARMS_SEEN: Final = {
+    "auxiliary probe fault": "sensor_fault", "open control circuit": "open_control_circuit", "low superheat": "low_superheat",
+    "high temperature": "high_temperature",
+}  # fmt: skip
 UNUSED: Final = -1
 STARTS: Final = 8
 OF_DAY: Final = "of day"
@@ -150,11 +155,14 @@ def alarms_of(live: dict[str, float]) -> list[str]:
     return [name for place, name in enumerate(ALARMS) if bits >> place & 1]
 
 
-def checks(settings: dict[str, float], refrigerant: str, kind_label: str) -> list[str]:
-    """Return what goes against sense in the settings themselves, against the unit's plate.
+def alarm_seen(live: dict[str, float]) -> str:
+    """Return the alarms that stand as the observation `controller_alarm` has them: the one that tells most, or none."""
+    standing = alarms_of(live)
+    return next((word for name, word in ALARMS_SEEN.items() if name in standing), "none")
 
-    Rules: field practice; a delay or an offset tighter than what is normal rings for nothing.
-    """
+
+def not_this_unit(settings: dict[str, float], refrigerant: str, kind_label: str) -> list[str]:
+    """Return why these settings do not look like those of a unit with this plate."""
     found = []
     chosen = REGISTERS["refrigerant"].text(settings["refrigerant"])
     if chosen != refrigerant:
@@ -162,6 +170,15 @@ def checks(settings: dict[str, float], refrigerant: str, kind_label: str) -> lis
     kind = REGISTERS["unit_type"].text(settings["unit_type"])
     if kind != kind_label and not (kind == "reach-in" and kind_label.startswith("reach-in")):
         found.append(f"It believes it runs a {kind}; this is a {kind_label}")
+    return found
+
+
+def checks(settings: dict[str, float], refrigerant: str, kind_label: str) -> list[str]:
+    """Return what goes against sense in the settings themselves, against the unit's plate.
+
+    Rules: field practice; a delay or an offset tighter than what is normal rings for nothing.
+    """
+    found = not_this_unit(settings, refrigerant, kind_label)
     lasts = settings["fail_safe_min"] + settings["drip_min"]
     if starts_of(settings) and settings["alarm_delay_min"] < lasts:
         found.append(f"Alarm delay {settings['alarm_delay_min']:.0f} min is shorter than a defrost with its drip, {lasts:.0f} min")

@@ -87,6 +87,8 @@ def test_without_a_coil_probe_the_stand_in_alarms_and_ends_by_time():
     controller = Controller(settings={"probe_2": 0.0, "fail_safe_min": 20.0, "interlock": 0.0})
     live = live_of([controller.registers()[address] for address in range(100, 108)])
     assert registers.alarms_of(live)[:2] == ["auxiliary probe fault", "open control circuit"]
+    assert registers.alarm_seen(live) == "sensor_fault" and registers.alarm_seen({"alarms": 0.0}) == "none"
+    assert set(registers.ALARMS_SEEN) == set(registers.ALARMS)
     assert LIVE["last_ended_by"].text(live["last_ended_by"]) == "time" and live["last_defrost_min"] == pytest.approx(20, abs=1)
 
 

@@ -23,6 +23,7 @@ def test_all_settings_are_read_checked_and_taken_as_found(at_work, call, stand_i
     assert "Alarm delay 20 min is shorter than a defrost" in body
     live = at_work.get(reverse("controller", args=[call.number]), headers={"HX-Request": "true"}).content.decode()
     assert "Coil probe" in live and "°F" in live
+    assert call.readings.get(key="controller_alarm").value == "none"
     assert "is kept as found" in post(at_work, "take-controller", call)
     kept = DefrostProgram.objects.get()
     assert kept.side == "found" and len(kept.starts) == 8
@@ -108,3 +109,16 @@ def test_without_a_controller_the_page_says_where_to_name_it(at_work, call, sett
     settings.CONTROLLER = ""
     assert "KETTLE_CONTROLLER" in page(at_work, call)
     assert at_work.post(reverse("read-controller", args=[call.number])).status_code == 404
+
+
+def test_a_controller_that_is_not_this_units_is_written_to_with_a_reason_alone(at_work, in_hand):
+    call = in_hand
+    call.unit.refrigerant = "R-448A"
+    call.unit.save()
+    assert "does not look like the unit" in page(at_work, call)
+    assert "Say in 3 to 300 letters" in post(at_work, "controller-service", call, "service")
+    assert not in_service(call)
+    address = reverse("controller-service", args=[call.number, "service"])
+    assert "confirmed" in at_work.post(address, {"reason": "refilled with R-448A last year"}, follow=True).content.decode()
+    assert ControllerTalk.objects.last().reason == "refilled with R-448A last year"
+    assert "refilled with R-448A last year" in at_work.get(reverse("report", args=[call.number])).content.decode()

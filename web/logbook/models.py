@@ -328,12 +328,16 @@ class DefrostWatch(Entry):
 
 
 class ControllerTalk(Entry):
-    """What was read from a controller, or written to it and read back: settings by role, roles refused, what went wrong."""
+    """What was read from a controller, or written to it and read back: settings by role, roles refused, what went wrong.
+
+    `reason` says why it was written to although it did not look like this unit's.
+    """
 
     wrote = models.JSONField(default=dict)
     settings = models.JSONField(default=dict)
     refused = models.JSONField(default=dict)
     complaint = models.CharField(max_length=300, blank=True)
+    reason = models.CharField(max_length=300, blank=True)
 
     def __str__(self):
         return "written and read back" if self.wrote else "read"

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import controller, correct, entries, judge, melt, plans, probes, programs, sets, site, stops, watch
+from web.round.views import controller, correct, entries, judge, melt, plans, probes, programs, sets, site, stops, tries, watch
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
@@ -21,7 +21,7 @@ urlpatterns = [
     path("override/", judge.override, name="override"),
     path("found/", judge.found, name="found"),
     path("explanation/", judge.explanation, name="explanation"),
-    path("program/try/", programs.try_out, name="try-program"),
+    path("program/try/", tries.try_out, name="try-program"),
     path("program/<str:side>/", programs.keep, name="keep-program"),
     path("plan/", plans.plan, name="plan"),
     path("plan/ask/", plans.ask, name="ask-plan"),

@@ -52,6 +52,7 @@ def _context(request, call, standing):
         "read": read,
         "rows": rows,
         "checks": checks(settings, standing.unit.refrigerant.name, plate) if settings else [],
+        "strange": actions.strangeness(call, read) if read else [],
         "written": last if last and last.wrote else None,
         "outcomes": actions.outcomes(last, shown) if last and last.wrote else [],
         "stop_view": "controller",
@@ -139,7 +140,7 @@ def service(request, number, what):
 
 
 def _write(request, call, wanted):
-    talk = actions.write_controller(request.user, call, _link(), wanted)
+    talk = actions.write_controller(request.user, call, _link(), wanted, request.POST.get("reason", ""))
     marks = [outcome["mark"][2] for outcome in actions.outcomes(talk, shown_to(request.user))]
     if talk.complaint:
         messages.error(request, f"{talk.complaint}. Nothing counts as written until it is read back.")

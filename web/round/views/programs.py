@@ -1,11 +1,11 @@
-"""The defrost program: as found and as left on the day dial, tried out in the model as it is changed, hours, heater bank."""
+"""The defrost program: as found and as left on the day dial, hours, heater bank."""
 
 from django.contrib import messages
-from django.shortcuts import redirect, render
+from django.shortcuts import redirect
 from django.views.decorators.http import require_POST
 
 from kettle.cautions import words
-from kettle.defrost import dial, edit
+from kettle.defrost import dial
 from kettle.defrost.program import ROLES, clock, concerns, read_program, times
 from kettle.electrics import heater_bank
 from kettle.errors import InputError
@@ -18,7 +18,6 @@ from web.round.views import plans
 from web.round.views.pages import call_of, show, standing_of
 
 SIDES = (("found", "As found"), ("left", "As left"))
-TRIED_DAYS = 2
 
 
 def programs_context(request, standing, typed=None, errors=None):
@@ -31,7 +30,7 @@ def programs_context(request, standing, typed=None, errors=None):
     taken = plans.taken(plan["plan"], request.GET.get("take", ""), found)
     if taken and "left" not in typed:
         program, why = taken
-        typed = typed | {"left": _typed(program.starts_min, program.values, shown) | {"why": why}}
+        typed = typed | {"left": typed_fields(program.starts_min, program.values, shown) | {"why": why}}
     draft = _draft(kept, typed.get("left"), standing.unit, shown)
     return {
         **dial_context(kept, draft, hours),
@@ -40,7 +39,7 @@ def programs_context(request, standing, typed=None, errors=None):
         "texts": _texts(kept, typed, errors),
         "kept": kept,
         "taken": taken,
-        "judged": _judged(kept, draft, standing, hours),
+        "judged": judged_sides(kept, draft, standing, hours),
         "hours_words": _hours_words(hours),
         "site": call.unit.site,
         "heater": _heater(request, standing.unit),
@@ -81,13 +80,13 @@ def _draft(kept, typed, unit, shown):
     return None
 
 
-def _typed(starts, values, shown):
+def typed_fields(starts, values, shown):
     """A program as its fields hold it."""
     fields = {code: shown.edit(value, ROLES[code].unit) for code, value in values.items() if code in ROLES}
     return fields | {"starts": times(starts)}
 
 
-def _judged(kept, draft, standing, hours):
+def judged_sides(kept, draft, standing, hours):
     """Each side with what goes against sense: as found, then as it would be left where that differs."""
     seen, unit = standing.judgement.facts.seen, standing.unit
     found = planning.program_of(kept["found"]) if "found" in kept else None
@@ -167,75 +166,6 @@ def _heater(request, unit):
         "ohms": f"{format_number(bank.element_ohms)} Ω",
         "working": "" if bank.working is None else f"{format_number(bank.working)} of {elements}",
     }
-
-
-def _place(posted, name):
-    return float(posted[f"{name}_x"]), float(posted[f"{name}_y"])
-
-
-# What a hand or a key does on the dial: function of the program, the defrost's place, what was sent, the grid.
-ACTS = {
-    "move": lambda p, place, sent, grid: edit.dragged(p, place, _place(sent, "from"), _place(sent, "to"), grid),
-    "stretch": lambda p, place, sent, grid: edit.stretched(p, place, _place(sent, "to")),
-    "nudge": lambda p, place, sent, grid: edit.nudged(p, place, int(sent["by"]), grid),
-    "longer": lambda p, place, sent, grid: edit.longer(p, float(sent["by"])),
-    "remove": lambda p, place, sent, grid: edit.without(p, place),
-    "add": lambda p, place, sent, grid: edit.with_one_more(p, grid),
-}
-
-
-@require_POST
-def try_out(request, number):
-    """Try the program as it would be left: the dial with its day by the model, what it comes to, what goes against sense.
-
-    Nothing is stored. `act` is what was done on the dial first.
-    """
-    from kettle.defrost.plan import against
-    from kettle.defrost.schools import USUAL
-    from kettle.defrost.situation import DOUBTS
-    from kettle.defrost.week import look_ahead
-    from kettle.plant.sizing import limit_f
-
-    call = call_of(request, number)
-    standing = standing_of(request, call)
-    shown, kept, hours = standing.shown, planning.kept_programs(call), planning.hours_of(call)
-    draft, errors = read_program(request.POST, standing.unit, shown)
-    posted, complaint, last = request.POST, "", ""
-    act = posted.get("act", "")
-    if act in ACTS:
-        try:
-            grid = edit.WHOLE_HOUR_MIN if posted.get("whole_hours") else edit.GRID_MIN
-            draft = ACTS[act](draft, int(posted.get("place") or 0), posted, grid)
-        except InputError as error:
-            complaint = str(error)
-        except (ValueError, KeyError):
-            complaint = "That could not be read off the dial"
-    programs = {"found": planning.program_of(kept["found"])} if "found" in kept else {}
-    if draft not in programs.values():
-        programs["left"] = draft
-    outlooks, figures, speaks = {}, [], []
-    if kept and not errors:
-        try:
-            asked = planning.situation_of(call, standing.judgement.facts)
-            ahead = look_ahead(asked, list(programs.values()), TRIED_DAYS, DOUBTS[:1])
-            outlooks = dict(zip(programs, ahead, strict=True))
-            last = outlooks[list(outlooks)[-1]]
-            figures = plans.short_figures(last, shown)
-            speaks = against(last, "", asked, USUAL, shown)
-        except InputError as error:
-            complaint = complaint or str(error)
-    context = {
-        **dial_context(kept, draft if kept else None, hours, outlooks, limit_f(standing.unit), shown),
-        "call": call,
-        "drawn": True,
-        "figures": figures,
-        "against": speaks,
-        "complaint": complaint or "; ".join(errors.values()),
-        "fields": _typed(draft.starts_min, draft.values, shown) if act in ACTS and not complaint else {},
-        "judged": _judged(kept, draft, standing, hours) if kept else [],
-        "moved_place": posted.get("place", "") if act in ("move", "nudge", "stretch", "longer") else "",
-    }
-    return render(request, "round/_tried.html", context)
 
 
 @require_POST

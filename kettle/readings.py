@@ -118,6 +118,11 @@ IMPLIED: Final[dict[str, tuple[tuple[str, ...], Callable[[Mapping[str, Value]], 
 }
 
 
+def told_with(key: str) -> frozenset[str]:
+    """Return the observations that, with a newly taken one, say others; empty where it says none."""
+    return frozenset(source for sources, _ in IMPLIED.values() if key in sources for source in sources)
+
+
 def implied_by(key: str, seen: Mapping[str, Value]) -> dict[str, Value]:
     """Return the observations that a newly taken one says together with those that stand (key -> value)."""
     found = {target: how(seen) for target, (sources, how) in IMPLIED.items() if key in sources}

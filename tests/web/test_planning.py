@@ -25,7 +25,7 @@ def found(user, call):
 @pytest.fixture(autouse=True)
 def at_once(monkeypatch):
     """Plans are worked out where they are asked for, inside the test's transaction."""
-    monkeypatch.setattr(planning, "begin", lambda plan, *asked: planning.work(plan.pk, *asked))
+    monkeypatch.setattr(planning, "begin", lambda plan, asked, found, shown: planning.work(plan.pk, asked, found, plan.asked, shown))
 
 
 def try_out(client, call, typed, **act):
@@ -93,21 +93,15 @@ def test_a_plan_can_be_stopped_and_one_cut_off_says_so(at_work, user, call, foun
     plan.refresh_from_db()
     assert plan.state == "stopped"
     # Work on a stopped plan ends at its next step and leaves it as it is.
-    planning.work(plan.pk, planning.situation_of(call, judge_call(call).facts), None, _usual(), user.member.shown)
+    planning.work(plan.pk, planning.situation_of(call, judge_call(call).facts), None, {}, user.member.shown)
     plan.refresh_from_db()
     assert (plan.state, plan.result) == ("stopped", {})
-
-
-def _usual():
-    from kettle.defrost.schools import USUAL
-
-    return USUAL
 
 
 def test_a_plan_that_breaks_says_so_and_one_asked_anew_replaces_it(at_work, user, call, found):
     plan = ask_plan(user, call, {})
     with pytest.raises(AttributeError):
-        planning.work(plan.pk, None, None, _usual(), user.member.shown)
+        planning.work(plan.pk, None, None, {}, user.member.shown)
     plan.refresh_from_db()
     assert plan.state == "failed"
     assert "The plan failed" in at_work.get(reverse("stop", args=[call.number, "programs"])).content.decode()

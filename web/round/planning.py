@@ -80,21 +80,22 @@ def _calibrated(key):
     return calibrated(key.asked, key.program, seen)
 
 
-def begin(plan, asked, found, limits, shown):
+def begin(plan, asked, found, shown):
     """Work on a plan in the background."""
-    threading.Thread(target=work, args=(plan.pk, asked, found, limits, shown), daemon=True, name=f"plan-{plan.pk}").start()
+    threading.Thread(target=work, args=(plan.pk, asked, found, plan.asked, shown), daemon=True, name=f"plan-{plan.pk}").start()
 
 
 def work(pk, asked, found, limits, shown):
-    """Work out a plan and keep it, telling how far it is; it ends early when its row says stopped."""
+    """Work out a plan inside limits (fields of `Limits`) and keep it, telling how far it is; it ends early when its row says stopped."""
     from kettle.defrost import plan as core
+    from kettle.defrost.schools import Limits
 
     def tell(share):
         if not DefrostPlan.objects.filter(pk=pk, state="working").update(share=share, touched_at=timezone.now()):
             raise core.Stopped
 
     try:
-        made = core.plan(asked, found, limits, shown, tell)
+        made = core.plan(asked, found, Limits(**limits), shown, tell)
         result = as_kept(made, asked)
         DefrostPlan.objects.filter(pk=pk, state="working").update(state="done", share=1.0, result=result)
     except core.Stopped:

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import controller, correct, entries, judge, melt, plans, probes, programs, sets, site, stops, tries, watch
+from web.round.views import controller, correct, entries, judge, melt, planned, probes, programs, sets, site, stops, tries, watch
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
@@ -23,9 +23,9 @@ urlpatterns = [
     path("explanation/", judge.explanation, name="explanation"),
     path("program/try/", tries.try_out, name="try-program"),
     path("program/<str:side>/", programs.keep, name="keep-program"),
-    path("plan/", plans.plan, name="plan"),
-    path("plan/ask/", plans.ask, name="ask-plan"),
-    path("plan/<int:pk>/stop/", plans.stop, name="stop-plan"),
+    path("plan/", planned.plan, name="plan"),
+    path("plan/ask/", planned.ask, name="ask-plan"),
+    path("plan/<int:pk>/stop/", planned.stop, name="stop-plan"),
     path("watch/", watch.watch, name="watch"),
     path("watch/start/", watch.start, name="start-watch"),
     path("watch/end/", watch.end, name="end-watch"),

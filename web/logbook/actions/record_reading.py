@@ -4,7 +4,7 @@ from django.db import transaction
 
 from kettle import observations
 from kettle.errors import InputError
-from kettle.readings import implied_by
+from kettle.readings import implied_by, told_with
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.models import Reading
@@ -47,8 +47,10 @@ def record_reading(user, call, key, typed, source="hand", evaporator=None, **whe
 
 def _record_implied(reading, entry):
     """Record what the reading says of other observations; it is taken back together with the reading."""
-    standing = {}
-    for other in reading.call.readings.filter(undone_at=None, evaporator=reading.evaporator):
+    sources, standing = told_with(entry.key), {}
+    if not sources:
+        return
+    for other in reading.call.readings.filter(undone_at=None, evaporator=reading.evaporator, key__in=sources):
         standing[other.key] = tuple(other.value) if isinstance(other.value, list) else other.value
     for key, value in implied_by(entry.key, standing).items():
         Reading.objects.create(

@@ -4,7 +4,7 @@ from dataclasses import replace
 from functools import cache
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kettle.defrost import schools
@@ -182,3 +182,32 @@ def test_what_speaks_against_a_program_is_in_the_persons_units():
 
 def test_nothing_is_expected_of_a_program_that_never_starts():
     assert expected(asked(), Program((), {"fail_safe_min": 30.0})) is None
+
+
+PROGRAMS = st.builds(
+    lambda starts, fail_safe, ends, drip, back, empties: Program(
+        tuple(sorted(starts)),
+        {"fail_safe_min": fail_safe, "termination_f": ends, "drip_min": drip, "fan_delay_f": back, "pump_down_min": empties},
+    ),
+    st.sets(st.integers(0, DAY_MIN - 1), max_size=12), st.floats(1, 120), st.floats(33, 110), st.floats(0, 20), st.floats(-30, 60),
+    st.floats(0, 10),
+)  # fmt: skip
+
+
+@settings(max_examples=25)
+@given(PROGRAMS, st.sampled_from([FREEZER, replace(FREEZER, defrost="hot_gas"), AIR_COOLER]), st.floats(0.3, 4.0), st.floats(0.0, 1.0))
+def test_any_program_on_any_unit_can_be_lived_for_a_day(program, unit, moisture, working):
+    week = look_ahead(replace(asked(unit), moisture=moisture, working=working), [program], 1)[0]
+    for name in ("frost_lb", "blocked", "clear_min", "box_peak_f", "heat_kwh", "power_kwh", "ceiling_lb", "left_lb", "starts_a_day"):
+        span = getattr(week, name)
+        assert span.low <= span.middle <= span.high and abs(span.high) < 1e4, name
+    assert 0 <= week.blocked.high <= 1 and week.left_lb.low >= 0 and week.frost_lb.low >= 0
+    assert week.starts_a_day.high <= len(program.starts_min)
+    assert all(-60 < box < 120 for box in week.curve.box_f)
+
+
+@given(st.floats(0.5, 3.0))
+@settings(max_examples=8)
+def test_more_moisture_is_more_frost(factor):
+    less, more = (look_ahead(replace(asked(), moisture=moisture), [RIGHT], 1, DOUBTS[:1])[0] for moisture in (factor, 1.4 * factor))
+    assert more.frost_lb.middle > less.frost_lb.middle

@@ -5,8 +5,9 @@ from pathlib import Path
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pymodbus.client import ModbusTcpClient
 
-from devices.controller import AS_FOUND, Controller
+from devices.controller import AS_FOUND, Controller, serve_in_background
 from kettle.controls import registers
 from kettle.controls.registers import LIVE, REGISTERS, checks, live_of, program_settings, settings_of, starts_of
 from kettle.defrost.program import ROLES
@@ -100,3 +101,28 @@ def test_the_documented_map_is_the_one_both_ends_read():
         if line.startswith("|") and line.split("|")[1].strip().isdigit()
     }
     assert told == {role: register.address for table in (REGISTERS, LIVE) for role, register in table.items()}
+
+
+def test_the_stand_in_refuses_what_the_page_says_it_refuses():
+    server = serve_in_background(settings={"service_mode": 1.0})
+    client = ModbusTcpClient("127.0.0.1", port=server.port, timeout=3, retries=0)
+    try:
+        assert client.connect()
+        assert client.read_holding_registers(500, count=2, device_id=1).exception_code == 2
+        assert client.write_register(LIVE["box_f"].address, 0, device_id=1).exception_code == 3
+        assert client.write_register(REGISTERS["fail_safe_min"].address, 4, device_id=1).exception_code == 3
+        assert not client.write_registers(REGISTERS["fail_safe_min"].address, [30, 550], device_id=1).isError()
+        read = settings_of(client.read_holding_registers(0, count=42, device_id=1).registers)
+        assert (read["fail_safe_min"], read["termination_f"]) == (30.0, 55.0)
+    finally:
+        client.close()
+        server.stop()
+
+
+def test_the_freezer_of_the_stand_in_lives_on_by_the_clock():
+    controller = Controller(speed=3600.0)
+    before = float(controller.state.hours[0])
+    controller.asked -= 2.0
+    controller.advance()
+    # Two seconds at 3,600 times are two hours.
+    assert controller.state.hours[0] - before == pytest.approx(2.0, abs=0.2)

@@ -173,3 +173,20 @@ def test_a_watch_can_be_left_and_is_out_of_reach_of_others(at_work, user, strang
     for name in ("start-watch", "end-watch", "leave-watch", "ask-plan", "try-program", "read-controller", "write-controller"):
         assert client.post(reverse(name, args=[call.number])).status_code == 404
     assert client.get(reverse("watch", args=[call.number])).status_code == 404
+
+
+def test_the_clock_asks_for_itself_and_nothing_is_worked_out_of_half_a_meter_reading(at_work, user, call, found):
+    start_watch(user, call, planning.program_of(found), {"clear_min": [15, 12, 20]}, at=timezone.now() - timedelta(minutes=40))
+    line = at_work.get(reverse("watch", args=[call.number]), headers={"HX-Request": "true"}).content.decode()
+    assert line.lstrip().startswith("<section") and "◐ late, expected 12 to 20 min" in line
+    share = at_work.post(reverse("watch-heater", args=[call.number]), {"heater_volts": "230"}).content.decode()
+    assert "%" not in share
+
+
+def test_only_a_choice_of_the_plan_can_be_taken_and_plans_of_others_are_out_of_reach(at_work, client, stranger, call, found):
+    asking(at_work, call)
+    plan = DefrostPlan.objects.get()
+    assert "Taken from the plan" not in at_work.get(reverse("stop", args=[call.number, "programs"]), {"take": "tea"}).content.decode()
+    client.force_login(stranger)
+    assert client.get(reverse("plan", args=[call.number])).status_code == 404
+    assert client.post(reverse("stop-plan", args=[call.number, plan.pk])).status_code == 404

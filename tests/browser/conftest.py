@@ -1,9 +1,13 @@
 """The real interface in Debian's Chromium, against a live server on demo data."""
 
 import os
+import sqlite3
 from pathlib import Path
 
 import pytest
+from django.apps import apps
+from django.db import connection, models
+from django.utils import timezone
 from playwright.sync_api import expect
 
 from web.logbook import demo
@@ -39,9 +43,25 @@ def browser_context_args(browser_context_args, screen):
     return browser_context_args | {"viewport": SCREENS[screen], "color_scheme": "light"}
 
 
+# The demo as it was first loaded in this process, and when.
+_kept = {}
+
+
 @pytest.fixture
 def demo_data(transactional_db):
-    demo.load()
+    """The demo's data: loaded once in a process, later copied with all its times moved up to now."""
+    connection.ensure_connection()
+    if not _kept:
+        demo.load()
+        _kept["at"], _kept["data"] = timezone.now(), sqlite3.connect(":memory:")
+        connection.connection.backup(_kept["data"])
+        return
+    _kept["data"].backup(connection.connection)
+    since = timezone.now() - _kept["at"]
+    for model in apps.get_models():
+        for field in model._meta.fields:
+            if isinstance(field, models.DateTimeField):
+                model._base_manager.filter(**{f"{field.name}__isnull": False}).update(**{field.name: models.F(field.name) + since})
 
 
 @pytest.fixture

@@ -133,7 +133,7 @@ class Controller:
             state = self._state(s)
             live = {
                 "box_f": float(s.felt_f), "coil_f": float(s.metal_f[2]), "superheat_f": float(self.last.flows.superheat_f[0]),
-                "state": float(STATES.index(state)), "state_min": float(s.defrost_h * HOUR_MIN) if state == "defrosting" else 0.0,
+                "state": float(STATES.index(state)), "state_min": self._in_state_h(s, state) * HOUR_MIN,
                 "alarms": float(self._alarms(s)), "last_defrost_min": float(s.last_defrost_min),
                 "last_ended_by": 0.0 if s.last_defrost_min == 0 else 2.0 if s.ended_by_time else 1.0,
             }  # fmt: skip
@@ -146,6 +146,15 @@ class Controller:
         if s.dripping_h > 0:
             return "dripping"
         return "fans waiting" if s.fans == 0 else "cooling" if s.running else "satisfied"
+
+    def _in_state_h(self, s: Any, state: str) -> float:
+        """How long it has been in its state, h."""
+        if state == "pumping down":
+            return self.settings["pump_down_min"] / HOUR_MIN - float(s.emptying_h)
+        if state in ("dripping", "fans waiting"):
+            dripped = 0.0 if state == "dripping" else self.settings["drip_min"] / HOUR_MIN
+            return max(float(s.since_defrost_h) - dripped, 0.0)
+        return float({"defrosting": s.defrost_h, "cooling": s.since_start_h}.get(state, s.since_stop_h))
 
     def _alarms(self, s: Any) -> int:
         stands = {

@@ -9,7 +9,7 @@ import numpy as np
 from kettle.defrost.program import DAY_MIN, Program
 from kettle.defrost.situation import DOUBTS, Doubt, Situation, plant_of, set_program
 from kettle.plant.box import ICE_LB_FT3, WATER_LB_FT3
-from kettle.plant.controls import WAS_CLEAR
+from kettle.plant.controls import LONGEST_GUESS_MIN, WAS_CLEAR
 from kettle.plant.parts import Plant
 from kettle.plant.rows import Figures
 from kettle.plant.run import run, set_clock
@@ -71,6 +71,11 @@ class Outlook:
     by_time: Span
     kept: tuple[bool, bool]
     curve: Curve
+
+    @property
+    def clears(self) -> bool:
+        """Whether the coil's need could be told at all: beyond the longest guess nothing melts it in any time that matters."""
+        return self.clear_min.middle < LONGEST_GUESS_MIN
 
     @property
     def wins(self) -> bool:

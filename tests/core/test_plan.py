@@ -102,6 +102,7 @@ def test_a_program_that_wins_already_is_left():
 def test_no_program_wins_without_a_heater_and_mending_it_is_tried():
     made = planned("dead heater")
     assert made.take == "" and "No program wins" in made.cures[0]
+    assert not made.choice("found").outlook.clears and planned("freezer").choice("found").outlook.clears
     assert any(line.startswith("Put the heater right: then a program wins") for line in made.cures)
 
 

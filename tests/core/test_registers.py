@@ -68,10 +68,14 @@ def test_settings_against_sense_are_told(change, says):
     assert says in " ".join(checks(sound | change, "R-404A", "walk-in freezer"))
 
 
+def told(controller):
+    now = controller.registers()
+    return live_of([now[address] for address in range(registers.FIRST_LIVE, registers.FIRST_LIVE + registers.LIVE_COUNT)])
+
+
 def test_the_stand_in_lives_on_the_model_and_takes_writes_in_service_mode_alone():
     controller = Controller()
-    registers_now = controller.registers()
-    live = live_of([registers_now[address] for address in range(100, 108)])
+    live = told(controller)
     assert -8 < live["box_f"] < 15 and live["last_defrost_min"] > 10 and LIVE["last_ended_by"].text(live["last_ended_by"]) == "temperature"
     fail_safe, service, start_2 = (REGISTERS[role].address for role in ("fail_safe_min", "service_mode", "start_2"))
     assert controller.write(fail_safe, 30) is None
@@ -81,12 +85,16 @@ def test_the_stand_in_lives_on_the_model_and_takes_writes_in_service_mode_alone(
     assert controller.write(start_2, 150) == 120
     assert controller.write(registers.START_DEFROST, 1) == 0
     assert controller._state(controller.state[0]) == "defrosting"
+    assert told(controller)["state_min"] < 1
+    controller.state.since_start_h, controller.state.defrosting, controller.state.running = 0.25, 0.0, 1.0
+    controller.state.fans = 1.0
+    assert (told(controller)["state"], told(controller)["state_min"]) == (float(registers.STATES.index("cooling")), 15.0)
     assert controller.plant.parts.fail_safe_min[0] == 30
 
 
 def test_without_a_coil_probe_the_stand_in_alarms_and_ends_by_time():
     controller = Controller(settings={"probe_2": 0.0, "fail_safe_min": 20.0, "interlock": 0.0})
-    live = live_of([controller.registers()[address] for address in range(100, 108)])
+    live = told(controller)
     assert registers.alarms_of(live)[:2] == ["auxiliary probe fault", "open control circuit"]
     assert registers.alarm_seen(live) == "sensor_fault" and registers.alarm_seen({"alarms": 0.0}) == "none"
     assert set(registers.ALARMS_SEEN) == set(registers.ALARMS)

@@ -107,6 +107,13 @@ def test_a_plan_that_breaks_says_so_and_one_asked_anew_replaces_it(at_work, user
     assert "The plan failed" in at_work.get(reverse("stop", args=[call.number, "programs"])).content.decode()
 
 
+def test_a_coil_nothing_clears_is_told_so(at_work, call, found, read_in):
+    read_in(heater_rated_w="5200", heater_volts="230", heater_amps="1")
+    body = asking(at_work, call)
+    assert "No program wins" in body and "Put the heater right" in body and "over 4 h" in body
+    assert "over 4 h" in try_out(at_work, call, FOUND)
+
+
 def test_a_unit_without_defrost_cannot_be_planned(at_work, call):
     call.unit.defrost = "none"
     call.unit.save()

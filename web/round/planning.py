@@ -119,7 +119,7 @@ def as_kept(plan, asked):
                 "label": choice.label,
                 "says": choice.says,
                 "against": list(choice.against),
-                "wins": choice.outlook.wins,
+                "clears": choice.outlook.clears,
                 "starts": list(choice.outlook.program.starts_min),
                 "values": dict(choice.outlook.program.values),
                 "figures": {name: [span.middle, span.low, span.high] for name, span in spans.items()},

@@ -20,15 +20,13 @@ ALSO = (
     ("ceiling_lb", "{} to ceiling and guards in the week", "lb", 1),
     ("runs_on_min", "heats on {} when clear", "min", 0),
 )
-NEVER_MIN = 239.0
+NEVER = {"middle": "over 4 h", "range": ""}
 FOUND = "found"
 
 
 def _figure(span, unit, decimals, shown):
     """A figure as assumed, and its range where that is another."""
     middle, low, high = (shown.figure(value, unit, decimals) for value in span)
-    if unit == "min" and span[0] >= NEVER_MIN:
-        return {"middle": "over 4 h", "range": ""}
     if unit == "lb" and span[2] == 0:
         return {"middle": "none", "range": ""}
     return {"middle": f"{middle} {shown.label(unit)}", "range": f"{low} to {high}" if low != high else ""}
@@ -39,23 +37,26 @@ def _choice(kept, columns, shown):
     starts = format_number(figures["starts_a_day"][0], 0 if figures["starts_a_day"][0] == round(figures["starts_a_day"][0]) else 1)
     length = f" × {minutes:.0f} min" if minutes else ""
     kept = kept | {"at": times(kept["starts"])}
-    cells = [(heading, _figure(figures[name], unit, decimals, shown)) for name, heading, unit, decimals in columns]
+    told = {name: _figure(figures[name], unit, decimals, shown) for name, _, unit, decimals in columns}
+    if not kept["clears"]:
+        told["clear_min"] = NEVER
     if not minutes:
-        cells[2] = (columns[2][1], {"middle": "–", "range": ""})
+        told["margin_min"] = {"middle": "–", "range": ""}
+    cells = [(heading, told[name]) for name, heading, _, _ in columns]
     also = [text.format(shown.text(figures[name][0], unit, decimals)) for name, text, unit, decimals in ALSO]
-    told = f"{starts}{length}" if kept["starts"] or kept["values"].get("demand_pct") else "no starts"
-    return kept | {"cells": cells, "also": also, "times": told, "is_found": kept["code"] == FOUND}
+    at_times = f"{starts}{length}" if kept["starts"] or kept["values"].get("demand_pct") else "no starts"
+    return kept | {"cells": cells, "also": also, "times": at_times, "is_found": kept["code"] == FOUND}
 
 
 def short_figures(outlook, shown):
     """What a program comes to, in short: label and figure."""
-    clear = outlook.clear_min.middle
-    return [
+    found = [
         ("frost at worst", shown.text(outlook.frost_lb.middle, "lb")),
-        ("clears in", "over 4 h" if clear >= NEVER_MIN else f"{clear:.0f} min"),
+        ("clears in", f"{outlook.clear_min.middle:.0f} min" if outlook.clears else NEVER["middle"]),
         ("box peak", shown.text(outlook.box_peak_f.middle, "°F", 0)),
-        ("heat a day", f"{format_number(outlook.heat_kwh.middle)} kWh"),
     ]
+    heat = outlook.heat_kwh.middle
+    return [*found, ("heat a day", f"{format_number(heat)} kWh")] if heat else found
 
 
 def plan_context(call, shown, typed=None, errors=None):

@@ -6,6 +6,7 @@ from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from kettle import observations
+from kettle.bands import default_band
 from kettle.cautions import words
 from kettle.defrost import timeline
 from kettle.electrics import derive, heater_bank
@@ -18,7 +19,6 @@ from web.round.views.pages import call_of, frame, standing_of
 
 CHOICES = ("defrost_ended_by", "coil_after_defrost", "compressor_in_defrost", "fans_in_defrost", "drain")
 FIGURES = ("heater_rated_w", "heater_volts", "heater_amps")
-WEAK_PCT = 85
 
 
 def _expected(call, standing):
@@ -174,7 +174,7 @@ def heater(request, number):
         except InputError:
             return render(request, "round/_heater_share.html", {})
     pct = derive(typed, unit.phases, None).get("heater_pct")
-    context = {"pct": None if pct is None else format_number(pct, 0), "weak": pct is not None and pct < WEAK_PCT}
+    context = {"pct": None if pct is None else format_number(pct, 0), "weak": pct is not None and pct < default_band(unit, "heater_pct")[0]}
     elements = request.POST.get("heater_elements", "").strip()
     if elements.isdigit() and pct is not None:
         try:

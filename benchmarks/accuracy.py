@@ -7,7 +7,7 @@ import random
 
 import CoolProp
 
-from kettle import refrigerants
+from kettle.knowledge import refrigerants
 from tools.generate_saturation import PA_PER_PSI, REFRIGERANTS, state_of
 
 POINTS = 2000

@@ -5,9 +5,9 @@ import timeit
 import numpy as np
 from CoolProp.CoolProp import PropsSI
 
-from kettle import observations, refrigerants
-from kettle.judge import judge
-from tests.core.faults import FAULTS, unit_of
+from kettle.judging.judge import judge
+from kettle.knowledge import observations, refrigerants
+from tests.core.judging.faults import FAULTS, unit_of
 
 BUDGET_JUDGE_S = 0.020
 BUDGET_LOOK_UP_S = 5e-6

@@ -4,10 +4,10 @@ Run with the test requirements installed: python -m benchmarks.plant
 """
 
 from benchmarks.core import best
-from kettle.defrost.plan import plan
-from kettle.defrost.program import Hours, Program, parse_starts
-from kettle.defrost.situation import DOUBTS, situation
-from kettle.defrost.week import look_ahead
+from kettle.benches.defrost.plan import plan
+from kettle.benches.defrost.program import Hours, Program, parse_starts
+from kettle.benches.defrost.situation import DOUBTS, situation
+from kettle.benches.defrost.week import look_ahead
 from kettle.plant.run import run
 from kettle.plant.simulate import preset
 

@@ -16,7 +16,7 @@ from pymodbus.server import ModbusTcpServer
 from pymodbus.simulator import DataType, SimData, SimDevice
 
 from devices.parent import end_with_parent
-from kettle.controls.registers import (
+from kettle.benches.controls.registers import (
     ALARMS,
     DEFROST_KINDS,
     FIRST_LIVE,
@@ -30,9 +30,9 @@ from kettle.controls.registers import (
     program_settings,
     starts_of,
 )
-from kettle.defrost.program import Program
-from kettle.defrost.situation import set_box, set_program
-from kettle.errors import InputError
+from kettle.benches.defrost.program import Program
+from kettle.benches.defrost.situation import set_box, set_program
+from kettle.knowledge.errors import InputError
 from kettle.plant.run import run, set_clock
 from kettle.plant.simulate import preset
 from kettle.plant.state import at_rest

@@ -17,7 +17,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from devices.parent import end_with_parent
-from kettle import refrigerants
+from kettle.knowledge import refrigerants
 
 PROTOCOL, VERSION = "orange-kettle/probes", 1
 DEFAULT_PORT = 9471

@@ -6,11 +6,13 @@ import sys
 from pathlib import Path
 from typing import NoReturn
 
-from kettle import case, observations, refrigerants
-from kettle.coils import judge_coil
-from kettle.errors import InputError
-from kettle.judge import Judgement, quantity_name
-from kettle.units import TRADE, format_number
+from kettle import case
+from kettle.judging.coils import judge_coil
+from kettle.judging.evidence import quantity_name
+from kettle.judging.judge import Judgement
+from kettle.knowledge import observations, refrigerants
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import TRADE, format_number
 
 
 class _OneLineParser(argparse.ArgumentParser):
@@ -109,7 +111,6 @@ def _saturation(arguments: argparse.Namespace) -> str:
 
 def _simulate(asked: argparse.Namespace) -> str:
     # The model is compiled code: loading it takes a second that no other command should wait for.
-    from kettle.plant.reading import case_of
     from kettle.plant.simulate import parse_fault, simulate
 
     wrong = [parse_fault(text) for text in asked.fault]
@@ -117,7 +118,7 @@ def _simulate(asked: argparse.Namespace) -> str:
     series = {"hours": done.course.hours, **{name: values[:, 0] for name, values in done.course.series.items()}}
     if asked.case:
         name = f"simulated {asked.preset}" + "".join(f", {text}" for text in asked.fault)
-        return case.write(case_of(done.plant, done.observations, name)).rstrip("\n")
+        return case.write(case.simulated(done.plant.unit, done.observations, name)).rstrip("\n")
     if asked.json:
         rounded = {name: [round(float(value), 4) for value in values] for name, values in series.items()}
         return json.dumps({"preset": asked.preset, "faults": asked.fault, "series": rounded})

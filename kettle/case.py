@@ -12,13 +12,13 @@ from typing import Annotated, Any, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
 
-from kettle import observations, refrigerants
-from kettle.bands import banded
-from kettle.errors import InputError
-from kettle.judge import Judgement
-from kettle.observations import Value
-from kettle.quantities import QUANTITIES
-from kettle.unit import CHOICES, LIMITS, Unit, UnitSpec, check_choice, check_figure, resolve
+from kettle.judging.judge import Judgement
+from kettle.knowledge import observations, refrigerants
+from kettle.knowledge.bands import banded
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.observations import Value
+from kettle.knowledge.quantities import QUANTITIES
+from kettle.knowledge.unit import CHOICES, LIMITS, Unit, UnitSpec, check_choice, check_figure, resolve
 
 FORMAT: Final = "orange-kettle/case"
 VERSION: Final = 1
@@ -315,3 +315,17 @@ def _first_line(error: ValidationError) -> str:
         return f"{where}: {first['input']} is outside {limits[0]:g} to {limits[1]:g} {limits[2]}".strip()
     message = first["msg"].removeprefix("Value error, ")
     return _one_line(f"{where}: {message}" if where else message)
+
+
+def simulated(unit: Unit, observations: Mapping[str, Value], name: str) -> Case:
+    """Return a case file of what was read on a simulated plant of a unit."""
+    described = CaseUnit(
+        name=name, kind=unit.kind.code, refrigerant=unit.refrigerant.name, metering=unit.metering, condensing=unit.condensing,
+        receiver=unit.receiver, head_control=unit.head_control, defrost=unit.defrost, box_control=unit.box_control, set_f=unit.set_f,
+        differential_f=unit.differential_f, compressor_rla_a=unit.compressor_rla_a, phases=3 if unit.phases == 3 else 1,
+    )  # fmt: skip
+    rows = [
+        CaseObservation(key=key, value=list(value) if isinstance(value, tuple) else value, source="simulated")
+        for key, value in observations.items()
+    ]
+    return Case(format=FORMAT, version=VERSION, unit=described, observations=rows)

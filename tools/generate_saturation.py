@@ -1,4 +1,4 @@
-"""Generate kettle/refrigerants/data/saturation.json from CoolProp.
+"""Generate kettle/knowledge/refrigerants/data/saturation.json from CoolProp.
 
 Run from the project folder with the test requirements installed: python tools/generate_saturation.py
 """
@@ -14,7 +14,7 @@ import CoolProp
 from CoolProp import AbstractState
 from CoolProp.CoolProp import PropsSI, apply_simple_mixing_rule, get_fluid_param_string
 
-TARGET = Path(__file__).parent.parent / "kettle" / "refrigerants" / "data" / "saturation.json"
+TARGET = Path(__file__).parent.parent / "kettle" / "knowledge" / "refrigerants" / "data" / "saturation.json"
 PA_PER_PSI = 6894.757293
 KG_M3_PER_LB_FT3 = 16.018463
 J_KG_PER_BTU_LB = 2326.0

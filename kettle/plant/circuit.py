@@ -10,14 +10,14 @@ from typing import Final
 
 import numpy as np
 
-from kettle.amps import EXPONENT, IDLE_SHARE
+from kettle.knowledge.amps import EXPONENT, IDLE_SHARE
+from kettle.knowledge.refrigerants import Refrigerant
+from kettle.knowledge.refrigerants.line import RANKINE
 from kettle.plant.compiled import compiled
 from kettle.plant.parts import Parts
 from kettle.plant.rows import SECTIONS, Figures, Sections
 from kettle.plant.sizing import BTU_PER_PSI_FT3, WETTED, compressor_efficiency
 from kettle.plant.state import State
-from kettle.refrigerants import Refrigerant
-from kettle.refrigerants.line import RANKINE
 
 # Time constants, h: liquid in the coil, bulb, power head, the motor of an electronic valve, condenser with its liquid.
 COIL_H: Final = 25.0 / 3600.0

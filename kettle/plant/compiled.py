@@ -15,7 +15,7 @@ from numba import config, njit
 
 _HERE: Final = Path(__file__).parent
 _KEPT: Final = _HERE / "__pycache__"
-_SOURCES: Final = sorted([*_HERE.glob("*.py"), _HERE.parent / "amps.py"])
+_SOURCES: Final = sorted([*_HERE.glob("*.py"), _HERE.parent / "knowledge" / "amps.py"])
 _NAME: Final = hashlib.sha256(b"".join(path.read_bytes() for path in _SOURCES)).hexdigest()[:12]
 _CAN_KEEP: Final = os.access(_KEPT if _KEPT.exists() else _HERE, os.W_OK)
 if _CAN_KEEP:

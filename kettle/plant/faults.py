@@ -9,8 +9,8 @@ from typing import Any, Final
 
 import numpy as np
 
-from kettle.errors import InputError
-from kettle.observations import Value
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.observations import Value
 from kettle.plant.box import ICE_LB_FT3
 from kettle.plant.parts import Plant
 from kettle.plant.rows import Figures

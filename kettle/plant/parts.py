@@ -5,9 +5,9 @@ from typing import Any
 
 import numpy as np
 
+from kettle.knowledge.refrigerants import Refrigerant
+from kettle.knowledge.unit import Unit
 from kettle.plant.rows import rows
-from kettle.refrigerants import Refrigerant
-from kettle.unit import Unit
 
 
 @dataclass(frozen=True)

@@ -5,14 +5,13 @@ from typing import Final
 
 import numpy as np
 
-from kettle import case
-from kettle.observations import Value, get
+from kettle.knowledge.observations import Value, get
+from kettle.knowledge.units import psia_to_psig
 from kettle.plant.box import ICE_LB_FT3
 from kettle.plant.faults import FAULTS
 from kettle.plant.parts import Plant
 from kettle.plant.rows import SECTIONS, Figures
 from kettle.plant.run import Course
-from kettle.units import psia_to_psig
 
 # One standard deviation of a field reading: of pressures as a share, of temperatures in °F, of amps as a share.
 PRESSURE_SCATTER: Final = 0.006
@@ -80,16 +79,3 @@ def _scattered(key: str, value: Value, chance: random.Random) -> Value:
     elif entry.unit == "°F":
         value += chance.gauss(0, CLAMP_SCATTER_F)
     return round(min(max(value, entry.low), entry.high), 1)
-
-
-def case_of(plant: Plant, observations: dict[str, Value], name: str) -> case.Case:
-    """Return a case file of what was read on a plant."""
-    unit = plant.unit
-    described = case.CaseUnit(
-        name=name, kind=unit.kind.code, refrigerant=unit.refrigerant.name, metering=unit.metering, condensing=unit.condensing,
-        receiver=unit.receiver, head_control=unit.head_control, defrost=unit.defrost, box_control=unit.box_control, set_f=unit.set_f,
-        differential_f=unit.differential_f, compressor_rla_a=unit.compressor_rla_a, phases=3 if unit.phases == 3 else 1,
-    )  # fmt: skip
-    rows = [case.CaseObservation(key=key, value=list(value) if isinstance(value, tuple) else value, source="simulated")
-            for key, value in observations.items()]  # fmt: skip
-    return case.Case(format=case.FORMAT, version=case.VERSION, unit=described, observations=rows)

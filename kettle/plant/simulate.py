@@ -3,14 +3,14 @@
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.errors import InputError
-from kettle.observations import Value
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.observations import Value
+from kettle.knowledge.unit import UnitSpec, check_choice, resolve
 from kettle.plant import faults, reading
 from kettle.plant.parts import Plant
 from kettle.plant.run import Course, run
 from kettle.plant.sizing import sized
 from kettle.plant.state import at_rest
-from kettle.unit import UnitSpec, check_choice, resolve
 
 # Refrigerant and plate of each kind's preset.
 PRESETS: Final[dict[str, UnitSpec]] = {

@@ -7,12 +7,12 @@ from typing import Final
 
 import numpy as np
 
-from kettle import amps
-from kettle.bands import default_band
+from kettle.knowledge import amps
+from kettle.knowledge.bands import default_band
+from kettle.knowledge.refrigerants import Refrigerant
+from kettle.knowledge.unit import Unit
 from kettle.plant.compiled import compiled
 from kettle.plant.parts import Parts, Plant, plant_of
-from kettle.refrigerants import Refrigerant
-from kettle.unit import Unit
 
 DESIGN_OUTSIDE_F: Final = 85.0
 DESIGN_WATER_F: Final = 70.0

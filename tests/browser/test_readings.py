@@ -148,8 +148,8 @@ def probe_set(settings, monkeypatch):
     """The simulated probes on a port of their own, and a link that learns of losses quickly."""
     server = serve_in_background(0, every_s=0.2)
     settings.PROBES = f"127.0.0.1:{server.server_address[1]}"
-    monkeypatch.setattr("kettle.probes.LATE_S", 1.0)
-    monkeypatch.setattr("kettle.probes.LOST_S", 2.0)
+    monkeypatch.setattr("kettle.benches.probes.protocol.LATE_S", 1.0)
+    monkeypatch.setattr("kettle.benches.probes.protocol.LOST_S", 2.0)
     monkeypatch.setattr(probes, "RETRY_S", 0.3)
     yield server
     probes._links[settings.PROBES].stop.set()

@@ -7,8 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kettle import case
-from kettle.errors import InputError
-from kettle.judge import judge
+from kettle.judging.judge import judge
+from kettle.knowledge.errors import InputError
 
 GOOD = {
     "format": "orange-kettle/case",

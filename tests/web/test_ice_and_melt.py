@@ -7,7 +7,7 @@ from django.urls import reverse
 from django.utils import timezone
 from PIL import Image
 
-from kettle.ice.map import PLACES
+from kettle.benches.ice.map import PLACES
 from web.logbook import demo
 from web.logbook.actions.open_call import open_call
 from web.logbook.ice_history import watch_list

@@ -3,7 +3,7 @@
 import pytest
 from django.urls import reverse
 
-from kettle.units import ShownUnits
+from kettle.knowledge.units import ShownUnits
 from tests.web.test_read import enter
 from web.logbook.judging import judge_call
 from web.logbook.models import BandChange, LogEntry, Reading

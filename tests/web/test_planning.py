@@ -6,7 +6,7 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
-from kettle.defrost.situation import UNWATCHED, WATCHED
+from kettle.benches.defrost.situation import UNWATCHED, WATCHED
 from web.logbook.actions.keep_program import keep_program
 from web.logbook.actions.plan_defrosts import ask_plan
 from web.logbook.actions.watch_defrost import end_watch, mark_watch, start_watch

@@ -3,7 +3,7 @@ import re
 import pytest
 from django.urls import reverse
 
-from kettle.unit import UnitSpec, resolve
+from kettle.knowledge.unit import UnitSpec, resolve
 from web.logbook.judging import judge_call
 from web.logbook.models import LogEntry, Reading
 from web.round.drawing import BOX, CIRCUIT, TAG_HEIGHT

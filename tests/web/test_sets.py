@@ -6,7 +6,7 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
-from kettle.probes import Live
+from kettle.benches.probes.protocol import Live
 from web.logbook.actions.hand_over import close_call
 from web.logbook.actions.keep_set import keep_set
 from web.logbook.actions.open_call import open_call

@@ -2,7 +2,7 @@
 
 from django.core.exceptions import PermissionDenied
 
-from kettle.units import TRADE
+from kettle.knowledge.units import TRADE
 
 
 def shop_of(user):

@@ -3,9 +3,9 @@
 from django.conf import settings
 from django.db import models
 
-from kettle.schools import CHOICES as SCHOOLS
-from kettle.schools import Schools
-from kettle.units import SHOWN_CHOICES, TRADE, ShownUnits
+from kettle.judging.schools import CHOICES as SCHOOLS
+from kettle.judging.schools import Schools
+from kettle.knowledge.units import SHOWN_CHOICES, TRADE, ShownUnits
 
 
 class Shop(models.Model):

@@ -12,7 +12,7 @@ from django.contrib.auth import get_user_model
 from django.db import transaction
 from django.utils import timezone
 
-from kettle import refrigerants
+from kettle.knowledge import refrigerants
 from web.accounts.models import Member, Shop
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.keep_ice_map import keep_ice_map

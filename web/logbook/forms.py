@@ -2,9 +2,9 @@
 
 from django import forms
 
-from kettle import refrigerants
-from kettle.errors import InputError
-from kettle.unit import CHOICES, LIMITS, check_figure
+from kettle.knowledge import refrigerants
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.unit import CHOICES, LIMITS, check_figure
 from web.logbook.models import Site, Unit
 
 

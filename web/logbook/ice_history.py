@@ -4,7 +4,7 @@ from datetime import timedelta
 
 from django.utils import timezone
 
-from kettle.ice import map as ice
+from kettle.benches.ice import map as ice
 from web.logbook.models import Unit
 
 YEAR = timedelta(days=365)

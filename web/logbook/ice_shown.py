@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from kettle.ice import draw
-from kettle.ice import map as ice
-from kettle.units import format_number
+from kettle.benches.ice import draw
+from kettle.benches.ice import map as ice
+from kettle.knowledge.units import format_number
 
 
 @dataclass

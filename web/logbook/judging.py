@@ -4,13 +4,14 @@ from datetime import timedelta
 
 from django.utils import timezone
 
-from kettle import case, observations
-from kettle.coils import judge_coil, state_of
-from kettle.facts import SETTLING_MIN
-from kettle.readings import work_out
-from kettle.siblings import together
-from kettle.units import TRADE
-from kettle.valve.adjust import SETTLE_MIN
+from kettle import case
+from kettle.benches.valve.adjust import SETTLE_MIN
+from kettle.judging.coils import judge_coil, state_of
+from kettle.judging.facts import SETTLING_MIN
+from kettle.judging.readings import work_out
+from kettle.judging.siblings import together
+from kettle.knowledge import observations
+from kettle.knowledge.units import TRADE
 from web.logbook.actions.name_cause import found_before
 from web.logbook.actions.override_hold import taken_on
 

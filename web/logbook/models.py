@@ -11,8 +11,8 @@ from django.core.serializers.json import DjangoJSONEncoder
 from django.db import models
 from django.utils import timezone
 
-from kettle.ice.map import face_ft2
-from kettle.unit import CHOICES, UnitSpec, resolve
+from kettle.benches.ice.map import face_ft2
+from kettle.knowledge.unit import CHOICES, UnitSpec, resolve
 from web.accounts.models import Shop
 
 

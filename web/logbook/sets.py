@@ -1,8 +1,8 @@
 """Sets of readings as the core compares them, and the unit's own baseline."""
 
-from kettle import baseline
-from kettle.readings import work_out
-from kettle.units import TRADE
+from kettle.benches.sets import baseline
+from kettle.judging.readings import work_out
+from kettle.knowledge.units import TRADE
 from web.logbook.judging import standing_readings, value_of
 from web.logbook.models import ReadingSet
 

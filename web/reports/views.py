@@ -6,8 +6,8 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
 from django.views.decorators.http import require_GET
 
-from kettle import cautions
-from kettle.defrost.program import times
+from kettle.benches.defrost.program import times
+from kettle.knowledge import cautions
 from web.accounts.access import shown_to
 from web.logbook.actions.talk_to_controller import in_service, outcomes
 from web.logbook.models import Call

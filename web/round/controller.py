@@ -6,7 +6,7 @@ from django.conf import settings
 from pymodbus.client import ModbusTcpClient
 from pymodbus.exceptions import ModbusException
 
-from kettle.controls.registers import (
+from kettle.benches.controls.registers import (
     FIRST_LIVE,
     FIRST_SETTING,
     LIVE_COUNT,
@@ -16,7 +16,7 @@ from kettle.controls.registers import (
     live_of,
     settings_of,
 )
-from kettle.errors import InputError
+from kettle.knowledge.errors import InputError
 
 # What goes wrong is said on the screen; the library would print every byte of it besides.
 logging.getLogger("pymodbus.logging").setLevel(logging.CRITICAL)

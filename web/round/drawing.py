@@ -5,7 +5,7 @@ Coordinates are those of a drawing's own canvas; the screen and the printed repo
 
 from dataclasses import dataclass, replace
 
-from kettle import observations
+from kettle.knowledge import observations
 
 TAG_WIDTH, TAG_HEIGHT = 112, 54
 # Lines a technician who works by feel tells by hand: the clamp's tag -> the one by touch in its place.

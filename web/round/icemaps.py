@@ -1,6 +1,6 @@
 """The ice maps of a call as its screens show them."""
 
-from kettle.ice import map as ice
+from kettle.benches.ice import map as ice
 from web.logbook.ice_shown import Shown, shown
 
 # Brushes in their order: letter, form, word.

@@ -10,7 +10,7 @@ from functools import lru_cache
 from django.db import connection
 from django.utils import timezone
 
-from kettle.defrost.program import Hours, Program
+from kettle.benches.defrost.program import Hours, Program
 from web.logbook.models import DefrostPlan, DefrostWatch
 
 FIGURES = (
@@ -47,7 +47,7 @@ def watched_on(unit, now=None):
 
 def situation_of(call, facts):
     """What a plan of this call starts from; InputError where the unit has no defrost to plan."""
-    from kettle.defrost.situation import situation
+    from kettle.benches.defrost.situation import situation
 
     asked = situation(facts.unit, facts.seen, facts.derived, hours_of(call))
     watches = list(watched_on(call.unit))
@@ -74,7 +74,7 @@ class _Key:
 
 @lru_cache(maxsize=64)
 def _calibrated(key):
-    from kettle.defrost.situation import Watched, calibrated
+    from kettle.benches.defrost.situation import Watched, calibrated
 
     seen = [Watched(ran or 0.0, by_time, clear, {"clear": True, "": None}.get(after, False)) for ran, by_time, clear, after in key.watched]
     return calibrated(key.asked, key.program, seen)
@@ -87,8 +87,8 @@ def begin(plan, asked, found, shown):
 
 def work(pk, asked, found, limits, shown):
     """Work out a plan inside limits (fields of `Limits`) and keep it, telling how far it is; it ends early when its row says stopped."""
-    from kettle.defrost import plan as core
-    from kettle.defrost.schools import Limits
+    from kettle.benches.defrost import plan as core
+    from kettle.benches.defrost.schools import Limits
 
     def tell(share):
         if not DefrostPlan.objects.filter(pk=pk, state="working").update(share=share, touched_at=timezone.now()):

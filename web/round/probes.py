@@ -8,8 +8,8 @@ from datetime import datetime
 from django.conf import settings
 from django.utils import timezone
 
-from kettle.errors import InputError
-from kettle.probes import LONGEST_LINE, Live, read_message
+from kettle.benches.probes.protocol import LONGEST_LINE, Live, read_message
+from kettle.knowledge.errors import InputError
 
 RETRY_S = 2.0
 SILENCE_S = 15.0

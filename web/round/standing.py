@@ -7,15 +7,17 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from urllib.parse import urlencode
 
-from kettle import bands, baseline, observations, plausible
-from kettle.controls.parameters import PARAMETERS
-from kettle.judge import quantity_name
-from kettle.quantities import QUANTITIES
-from kettle.scale import scale
-from kettle.siblings import together
-from kettle.unit import CHOICES
-from kettle.units import TRADE, ShownUnits, format_number, format_percent, vacuum_inhg
-from kettle.valve import adjust
+from kettle.benches.sets import baseline
+from kettle.benches.valve import adjust
+from kettle.judging import verdicts
+from kettle.judging.evidence import quantity_name
+from kettle.judging.scale import scale
+from kettle.judging.siblings import together
+from kettle.knowledge import observations, plausible
+from kettle.knowledge.parameters import PARAMETERS
+from kettle.knowledge.quantities import QUANTITIES
+from kettle.knowledge.unit import CHOICES
+from kettle.knowledge.units import TRADE, ShownUnits, format_number, format_percent, vacuum_inhg
 from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.judging import facts_of_coils, judge_call, minutes_left, settling_until, standing_readings
 from web.logbook.sets import baseline_of
@@ -331,10 +333,10 @@ class Standing:
         quantity = QUANTITIES["superheat_evap_f"]
         rows = []
         for number, facts in enumerate(facts_of_coils(self.call, self.shown), start=1):
-            verdict = next((v for v in bands.verdicts(facts) if v.quantity == quantity.key), None)
+            verdict = next((v for v in verdicts.on(facts) if v.quantity == quantity.key), None)
             value = f"{self.shown.figure(verdict.value, quantity.unit, 0)}" if verdict else ""
             mark = MARKS[(verdict.state, verdict.trust)] if verdict else ("", "", "")
-            word = "iced" if bands.coil_iced(facts) else "not read"
+            word = "iced" if verdicts.coil_iced(facts) else "not read"
             rows.append({"number": number, "value": value, "unit": self.shown.label(quantity.unit), "mark": mark, "word": word})
         return rows
 

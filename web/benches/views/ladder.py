@@ -5,10 +5,10 @@ from dataclasses import dataclass, field
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
-from kettle import ladder as core
-from kettle import refrigerants
-from kettle.errors import InputError
-from kettle.unit import check_figure
+from kettle.benches.ladder import rails as core
+from kettle.knowledge import refrigerants
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.unit import check_figure
 from web.accounts.access import shown_to
 
 HEIGHT = 600

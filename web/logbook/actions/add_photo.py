@@ -6,8 +6,8 @@ import uuid
 from django.core.files.base import ContentFile
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from kettle.errors import InputError
-from kettle.ice.map import PLACES
+from kettle.benches.ice.map import PLACES
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open

@@ -1,7 +1,7 @@
 """Record a change of a setting: as found, as left, why."""
 
-from kettle.controls import parameters
-from kettle.errors import InputError
+from kettle.knowledge import parameters
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open

@@ -1,8 +1,8 @@
 """Choose the units one reads and types in, and whether lines are told by feel."""
 
-from kettle.errors import InputError
-from kettle.schools import CHOICES as SCHOOLS
-from kettle.units import SHOWN_CHOICES
+from kettle.judging.schools import CHOICES as SCHOOLS
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import SHOWN_CHOICES
 from web.accounts.access import shop_of
 from web.logbook.actions import log
 

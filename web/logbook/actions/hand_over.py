@@ -4,7 +4,7 @@ from datetime import date, timedelta
 
 from django.utils import timezone
 
-from kettle.errors import InputError
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.change_setting import FieldErrors

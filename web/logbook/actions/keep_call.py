@@ -2,7 +2,7 @@
 
 from django.db import transaction
 
-from kettle.errors import InputError
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.save_unit import save_unit

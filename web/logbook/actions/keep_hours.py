@@ -1,7 +1,7 @@
 """Keep when a site is open and when deliveries come."""
 
-from kettle.defrost.program import parse_clock
-from kettle.errors import InputError
+from kettle.benches.defrost.program import parse_clock
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.change_setting import FieldErrors

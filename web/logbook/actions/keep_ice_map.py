@@ -2,8 +2,8 @@
 
 from django.db import transaction
 
-from kettle.errors import InputError
-from kettle.ice import map as ice
+from kettle.benches.ice import map as ice
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import record_reading, require_open

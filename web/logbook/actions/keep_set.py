@@ -1,6 +1,6 @@
 """Keep what stands at one moment as a set; a good one becomes the unit's own baseline."""
 
-from kettle.errors import InputError
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open

@@ -2,9 +2,9 @@
 
 from django.utils import timezone
 
-from kettle.errors import InputError
-from kettle.ice import map as ice
-from kettle.ice import melt as core
+from kettle.benches.ice import map as ice
+from kettle.benches.ice import melt as core
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open

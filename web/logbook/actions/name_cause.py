@@ -1,7 +1,7 @@
 """Say what the cause was found to be; it counts at the unit's next visit."""
 
-from kettle import causes
-from kettle.errors import InputError
+from kettle.knowledge import causes
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open

@@ -1,7 +1,7 @@
 """Record how another box on the same plant was found, and what all of them together say."""
 
-from kettle import siblings
-from kettle.errors import InputError
+from kettle.judging import siblings
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import record_reading, require_open

@@ -1,7 +1,7 @@
 """Take on what a hold blocks, against its advice: with a reason that stays on record and goes into the report."""
 
-from kettle.errors import InputError
-from kettle.holds import ACTIONS, blocking
+from kettle.judging.holds import ACTIONS, blocking
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open

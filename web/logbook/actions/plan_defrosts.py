@@ -1,7 +1,7 @@
 """Ask for a week of programs, and stop asking."""
 
-from kettle.errors import InputError
-from kettle.unit import LIMITS
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.unit import LIMITS
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.change_setting import FieldErrors

@@ -2,9 +2,9 @@
 
 from django.db import transaction
 
-from kettle import observations
-from kettle.errors import InputError
-from kettle.readings import implied_by, told_with
+from kettle.judging.readings import implied_by, told_with
+from kettle.knowledge import observations
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.models import Reading

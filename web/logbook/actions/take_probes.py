@@ -2,8 +2,8 @@
 
 from django.db import transaction
 
-from kettle import observations
-from kettle.errors import InputError
+from kettle.knowledge import observations
+from kettle.knowledge.errors import InputError
 from web.logbook.actions.keep_set import keep_set
 from web.logbook.actions.override_hold import refuse_if_held
 from web.logbook.actions.record_reading import record_reading

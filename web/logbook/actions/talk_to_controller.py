@@ -2,9 +2,9 @@
 
 from django.db import transaction
 
-from kettle.controls.registers import REGISTERS, alarm_seen, not_this_unit
-from kettle.errors import InputError
-from kettle.unit import CHOICES
+from kettle.benches.controls.registers import REGISTERS, alarm_seen, not_this_unit
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.unit import CHOICES
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import record_reading, require_open

@@ -1,8 +1,8 @@
 """Record an adjustment of the expansion valve, with what spoke against it and why it was done all the same."""
 
-from kettle.errors import InputError
-from kettle.units import TRADE
-from kettle.valve import adjust
+from kettle.benches.valve import adjust
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import TRADE
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open

@@ -5,8 +5,8 @@ from datetime import timedelta
 from django.db import transaction
 from django.utils import timezone
 
-from kettle.errors import InputError
-from kettle.units import TRADE
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import TRADE
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.change_setting import FieldErrors

@@ -2,13 +2,13 @@
 
 from django import template
 
-from kettle import causes
-from kettle.controls.parameters import PARAMETERS
-from kettle.defrost.program import ROLES
-from kettle.holds import ACTIONS
-from kettle.judge import quantity_name
-from kettle.scale import push
-from kettle.units import format_percent
+from kettle.benches.defrost.program import ROLES
+from kettle.judging.evidence import quantity_name
+from kettle.judging.holds import ACTIONS
+from kettle.judging.scale import push
+from kettle.knowledge import causes
+from kettle.knowledge.parameters import PARAMETERS
+from kettle.knowledge.units import format_percent
 
 register = template.Library()
 

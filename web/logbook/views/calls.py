@@ -4,7 +4,7 @@ from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_http_methods, require_POST
 
-from kettle.errors import InputError
+from kettle.knowledge.errors import InputError
 from web.logbook.actions import keep_call, open_call
 from web.logbook.forms import KeepForm, NewCallForm, QuickLookForm, posted
 from web.logbook.models import Call

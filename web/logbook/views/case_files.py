@@ -5,8 +5,9 @@ from django.http import HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle import case, observations
-from kettle.errors import InputError
+from kettle import case
+from kettle.knowledge import observations
+from kettle.knowledge.errors import InputError
 from web.accounts.access import shown_to
 from web.logbook.actions.import_case import SOURCE
 from web.logbook.actions.import_case import import_case as import_case_action

@@ -5,9 +5,9 @@ from django.shortcuts import redirect, render
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_http_methods, require_POST
 
-from kettle.errors import InputError
-from kettle.schools import CHOICES as SCHOOLS
-from kettle.units import SHOWN_CHOICES
+from kettle.judging.schools import CHOICES as SCHOOLS
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import SHOWN_CHOICES
 from web.logbook.actions import choose_ways
 
 UNIT_LABELS = {"temperature": "Temperatures", "pressure": "Pressures", "mass": "Weights", "vacuum": "Deep vacuum"}

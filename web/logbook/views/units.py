@@ -4,8 +4,8 @@ from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_http_methods
 
-from kettle.bands import banded, default_band, unit_of
-from kettle.judge import quantity_name
+from kettle.judging.evidence import quantity_name
+from kettle.knowledge.bands import banded, default_band, unit_of
 from web.accounts.access import shown_to
 from web.logbook.actions.change_band import change_band
 from web.logbook.actions.change_setting import FieldErrors

@@ -5,10 +5,10 @@ from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle.controls.registers import LIVE, OF_DAY, REGISTERS, alarms_of, checks, program_settings, starts_of
-from kettle.defrost.program import ROLES, times
-from kettle.errors import InputError
-from kettle.unit import CHOICES
+from kettle.benches.controls.registers import LIVE, OF_DAY, REGISTERS, alarms_of, checks, program_settings, starts_of
+from kettle.benches.defrost.program import ROLES, times
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.unit import CHOICES
 from web.accounts.access import shown_to
 from web.logbook.actions import talk_to_controller as actions
 from web.logbook.actions.keep_program import keep_program

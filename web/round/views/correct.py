@@ -5,10 +5,10 @@ from django.http import Http404
 from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_POST
 
-from kettle.cautions import words
-from kettle.controls.parameters import PARAMETERS
-from kettle.errors import InputError
-from kettle.valve import adjust
+from kettle.benches.valve import adjust
+from kettle.knowledge.cautions import words
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.parameters import PARAMETERS
 from web.logbook.actions.change_setting import FieldErrors, change_setting
 from web.logbook.actions.turn_valve import ReasonNeeded, turn_valve
 from web.logbook.actions.undo_entry import undo_entry

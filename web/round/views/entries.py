@@ -5,10 +5,10 @@ from django.http import Http404
 from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
-from kettle import observations
-from kettle.errors import InputError
-from kettle.ice.melt import must_come_first
-from kettle.readings import IMPLIED
+from kettle.benches.ice.melt import must_come_first
+from kettle.judging.readings import IMPLIED
+from kettle.knowledge import observations
+from kettle.knowledge.errors import InputError
 from web.logbook.actions.override_hold import refuse_if_held
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry

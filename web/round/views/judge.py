@@ -4,12 +4,13 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle import causes, mistakes, observations
-from kettle.errors import InputError
-from kettle.holds import ACTIONS
-from kettle.judge import suspect_of
-from kettle.schools import in_order, steps
-from kettle.units import format_percent
+from kettle.judging import mistakes
+from kettle.judging.holds import ACTIONS
+from kettle.judging.judge import suspect_of
+from kettle.judging.schools import in_order, steps
+from kettle.knowledge import causes, observations
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import format_percent
 from web.logbook.actions.name_cause import found_before, name_cause
 from web.logbook.actions.override_hold import override_hold, taken_on
 from web.logbook.judging import judge_call

@@ -4,10 +4,10 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from kettle.errors import InputError
-from kettle.ice import map as ice
-from kettle.ice import melt as core
-from kettle.units import TRADE, format_number
+from kettle.benches.ice import map as ice
+from kettle.benches.ice import melt as core
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import TRADE, format_number
 from web.logbook.actions import melt as actions
 from web.logbook.actions.keep_ice_map import keep_ice_map
 from web.logbook.ice_shown import Shown

@@ -3,7 +3,7 @@
 from django.db.models import Exists, OuterRef
 from django.shortcuts import get_object_or_404, render
 
-from kettle import observations
+from kettle.knowledge import observations
 from web.logbook.actions.talk_to_controller import in_service
 from web.logbook.actions.undo_entry import last_reading
 from web.logbook.models import Call, ControllerTalk

@@ -4,7 +4,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle.errors import InputError
+from kettle.knowledge.errors import InputError
 from web.logbook.actions.change_setting import FieldErrors
 from web.logbook.actions.plan_defrosts import ask_plan, stop_plan
 from web.round import planning

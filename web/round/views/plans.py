@@ -1,8 +1,8 @@
 """A plan as it is shown: its programs side by side, in the person's units; one of them taken."""
 
-from kettle.defrost.edit import over
-from kettle.defrost.program import HEATED, Program, times
-from kettle.units import format_number
+from kettle.benches.defrost.edit import over
+from kettle.benches.defrost.program import HEATED, Program, times
+from kettle.knowledge.units import format_number
 from web.round import planning
 
 # Columns of the plan: figure, heading, unit, decimals.

@@ -5,9 +5,9 @@ from django.shortcuts import redirect, render
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle import observations
-from kettle.errors import InputError
-from kettle.units import format_number
+from kettle.knowledge import observations
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import format_number
 from web.accounts.access import shown_to
 from web.logbook.actions.take_probes import take_probes
 from web.round.probes import link

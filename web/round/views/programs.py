@@ -4,12 +4,12 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_POST
 
-from kettle.cautions import words
-from kettle.defrost import dial
-from kettle.defrost.program import ROLES, clock, concerns, read_program, times
-from kettle.electrics import heater_bank
-from kettle.errors import InputError
-from kettle.units import format_number
+from kettle.benches.defrost import dial
+from kettle.benches.defrost.program import ROLES, clock, concerns, read_program, times
+from kettle.judging.electrics import heater_bank
+from kettle.knowledge.cautions import words
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import format_number
 from web.logbook.actions.change_setting import FieldErrors
 from web.logbook.actions.keep_hours import keep_hours
 from web.logbook.actions.keep_program import keep_program

@@ -4,8 +4,8 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle import baseline
-from kettle.errors import InputError
+from kettle.benches.sets import baseline
+from kettle.knowledge.errors import InputError
 from web.logbook.actions.keep_set import keep_set as keep
 from web.logbook.judging import facts_of_coils
 from web.logbook.sets import baseline_of, facts_of

@@ -5,8 +5,8 @@ from django.http import FileResponse, HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle.cautions import words as caution_words
-from kettle.errors import InputError
+from kettle.knowledge.cautions import words as caution_words
+from kettle.knowledge.errors import InputError
 from web.logbook.actions.add_photo import add_photo as keep_photo
 from web.logbook.actions.check_in import INTERVALS_MIN, check_in
 from web.logbook.actions.hand_over import write_hand_over

@@ -5,7 +5,7 @@ from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from kettle.errors import InputError
+from kettle.knowledge.errors import InputError
 from web.logbook.actions import hand_over
 from web.logbook.actions.change_setting import FieldErrors
 from web.round.stops import BY_SLUG

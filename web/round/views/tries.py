@@ -3,9 +3,9 @@
 from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
-from kettle.defrost import edit
-from kettle.defrost.program import read_program
-from kettle.errors import InputError
+from kettle.benches.defrost import edit
+from kettle.benches.defrost.program import read_program
+from kettle.knowledge.errors import InputError
 from web.round import planning
 from web.round.views import plans
 from web.round.views.pages import call_of, standing_of
@@ -35,10 +35,10 @@ def try_out(request, number):
 
     Nothing is stored. `act` is what was done on the dial first.
     """
-    from kettle.defrost.plan import against
-    from kettle.defrost.schools import USUAL
-    from kettle.defrost.situation import DOUBTS
-    from kettle.defrost.week import look_ahead
+    from kettle.benches.defrost.plan import against
+    from kettle.benches.defrost.schools import USUAL
+    from kettle.benches.defrost.situation import DOUBTS
+    from kettle.benches.defrost.week import look_ahead
     from kettle.plant.sizing import limit_f
 
     call = call_of(request, number)

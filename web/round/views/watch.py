@@ -5,13 +5,13 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
-from kettle import observations
-from kettle.bands import default_band
-from kettle.cautions import words
-from kettle.defrost import timeline
-from kettle.electrics import derive, heater_bank
-from kettle.errors import InputError
-from kettle.units import format_number
+from kettle.benches.defrost import timeline
+from kettle.judging.electrics import derive, heater_bank
+from kettle.knowledge import observations
+from kettle.knowledge.bands import default_band
+from kettle.knowledge.cautions import words
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import format_number
 from web.logbook.actions import watch_defrost as actions
 from web.logbook.actions.change_setting import FieldErrors
 from web.round import controller, planning
@@ -23,7 +23,7 @@ FIGURES = ("heater_rated_w", "heater_volts", "heater_amps")
 
 def _expected(call, standing):
     """What the model expects of a defrost of the program that stands, as it is kept; nothing where none can be told."""
-    from kettle.defrost.watch import expected
+    from kettle.benches.defrost.watch import expected
 
     kept = planning.kept_programs(call)
     entry = kept.get("left") or kept.get("found")

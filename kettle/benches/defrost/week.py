@@ -1,0 +1,149 @@
+"""A week of a program in the plant model: the figures a technician weighs, with what they may be."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any, Final
+
+import numpy as np
+
+from kettle.benches.defrost.program import DAY_MIN, Program
+from kettle.benches.defrost.situation import DOUBTS, Doubt, Situation, plant_of, set_program
+from kettle.plant.box import ICE_LB_FT3, WATER_LB_FT3
+from kettle.plant.controls import LONGEST_GUESS_MIN, WAS_CLEAR
+from kettle.plant.parts import Plant
+from kettle.plant.rows import Figures
+from kettle.plant.run import run, set_clock
+from kettle.plant.state import at_rest, wipe_tallies
+
+DAYS: Final = 7
+HOURS_A_DAY: Final = 24.0
+BTU_PER_KWH: Final = 3412.14
+# Ice that fills more than this share of the coil's free room after its last defrost stays and grows.
+ICE_STAYS: Final = 0.03
+# A coil packed to this share of its room holds no box; nor does one that is too warm for so many minutes a day.
+PACKED: Final = 0.95
+TOO_WARM_MIN: Final = 240.0
+CURVE_EVERY_S: Final = 600.0
+
+
+class Stopped(Exception):
+    """The one who asked does not want the answer any more."""
+
+
+@dataclass(frozen=True)
+class Span:
+    """A figure as assumed, and the least and most it comes to with what is not known."""
+
+    middle: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Curve:
+    """A day by the model: minutes after midnight, frost and ice on the coil, lb, and the box, °F."""
+
+    minutes: tuple[float, ...]
+    frost_lb: tuple[float, ...]
+    box_f: tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class Outlook:
+    """What a week of a program comes to. Per day where it says so; `blocked` is the coil's free room filled at worst, of one.
+
+    `kept` says whether the coil came out of its last defrost without ice, as assumed and with all against it.
+    """
+
+    program: Program
+    starts_a_day: Span
+    frost_lb: Span
+    blocked: Span
+    clear_min: Span
+    margin_min: Span
+    runs_on_min: Span
+    box_peak_f: Span
+    over_limit_min: Span
+    heat_kwh: Span
+    power_kwh: Span
+    ceiling_lb: Span
+    left_lb: Span
+    by_time: Span
+    kept: tuple[bool, bool]
+    curve: Curve
+
+    @property
+    def clears(self) -> bool:
+        """Whether the coil's need could be told at all: beyond the longest guess nothing melts it in any time that matters."""
+        return self.clear_min.middle < LONGEST_GUESS_MIN
+
+    @property
+    def wins(self) -> bool:
+        """Whether the coil stays clear over the week and the box is held, as assumed."""
+        return self.kept[0] and self.blocked.middle < PACKED and self.over_limit_min.middle < TOO_WARM_MIN
+
+
+def look_ahead(
+    asked: Situation,
+    programs: Sequence[Program],
+    days: int = DAYS,
+    doubts: Sequence[Doubt] = DOUBTS,
+    tell: Callable[[float], None] | None = None,
+) -> list[Outlook]:
+    """Return what each program comes to in a week that begins with a clear coil, all of them run together.
+
+    `tell` is called after each day with the share done, and may raise `Stopped`.
+    """
+    plants = [plant_of(asked, doubts) for _ in programs]
+    starts = np.concatenate([set_program(plant, program) for plant, program in zip(plants, programs, strict=True)])
+    plant = Plant(asked.unit, plants[0].refrigerant, np.concatenate([one.parts for one in plants]).view(np.recarray))
+    state = at_rest(plant, outside_f=asked.outside_f)
+    set_clock(state, starts)
+    wipe_tallies(state)
+    hourly, course = asked.usual_day, None
+    for done in range(days):
+        course = run(plant, HOURS_A_DAY, asked.outside_f, state, usual=hourly, starts_h=starts, every_s=CURVE_EVERY_S)
+        if tell is not None:
+            tell((done + 1) / days)
+    assert course is not None
+    size = len(doubts)
+    return [_outlook(program, plant, course, slice(i * size, (i + 1) * size), days) for i, program in enumerate(programs)]
+
+
+def _span(values: Figures) -> Span:
+    return Span(float(values[0]), float(values.min()), float(values.max()))
+
+
+def _outlook(program: Program, plant: Plant, course: Any, part: slice, days: int) -> Outlook:
+    p, s, first = plant.parts[part], course.state[part], part.start
+    ended = s.defrosts > 0
+    # Without a defrost, what lies on the coil at the end is what is left.
+    left = np.where(ended, s.last_left_lb, (s.frost_lb + s.ice_lb).sum(axis=1))
+    left = np.where(left <= WAS_CLEAR * p.gap_ft3 * WATER_LB_FT3, 0.0, left)
+    kept = left < ICE_STAYS * p.gap_ft3 * ICE_LB_FT3
+    frost = course.series["frost_lb"][:, first] + course.series["ice_lb"][:, first]
+    minutes = np.round(course.hours % HOURS_A_DAY * 60.0) % DAY_MIN
+    order = np.argsort(minutes, kind="stable")
+    fail_safe = program.values.get("fail_safe_min", np.nan)
+    return Outlook(
+        program=program,
+        starts_a_day=_span(s.defrosts / days),
+        frost_lb=_span(s.worst_frost_lb),
+        blocked=_span(s.worst_blocked),
+        clear_min=_span(np.where(ended, s.worst_clear_min, 0.0)),
+        margin_min=_span(np.where(ended, fail_safe - s.worst_clear_min, 0.0)),
+        runs_on_min=_span(np.maximum(s.ran_min - s.clear_min, 0.0) / np.maximum(s.defrosts, 1.0)),
+        box_peak_f=_span(s.peak_f),
+        over_limit_min=_span(60.0 * s.over_limit_h / days),
+        heat_kwh=_span(s.defrost_btu / BTU_PER_KWH / days),
+        power_kwh=_span(s.kwh / days),
+        ceiling_lb=_span(s.ceiling_lb),
+        left_lb=_span(left),
+        by_time=_span(np.where(ended, s.by_time / np.maximum(s.defrosts, 1.0), 0.0)),
+        kept=(bool(kept[0]), bool(kept.all())),
+        curve=Curve(
+            tuple(float(minutes[i]) for i in order),
+            tuple(round(float(frost[i]), 3) for i in order),
+            tuple(round(float(course.series["air_f"][i, first]), 2) for i in order),
+        ),
+    )

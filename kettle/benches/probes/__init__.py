@@ -1,0 +1,1 @@
+"""Wireless probes: their protocol and what their live values are worth."""

@@ -1,0 +1,1 @@
+"""Sets: moments lined up, and the unit against its own past."""

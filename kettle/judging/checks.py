@@ -1,0 +1,99 @@
+"""The next best checks: what would settle most, by bits a minute and the safety order of tools."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kettle.judging.evidence import echo_share, state_words
+from kettle.judging.facts import Facts
+from kettle.judging.holds import Hold
+from kettle.judging.network import Figures, Network
+from kettle.knowledge import bands, causes, observations
+from kettle.knowledge.causes.model import Cause
+from kettle.knowledge.quantities import QUANTITIES
+from kettle.knowledge.unit import Unit
+
+WORTH_CHECKING_BITS: Final = 0.03
+CHECKS_SHOWN: Final = 5
+# Look and feel before probe, probe before meter, meter before gauges, gauges before tests that open or stop something.
+TIER: Final = {"record": 1.0, "ask": 1.0, "look": 1.0, "feel": 1.0, "controller": 0.9, "probe": 0.8, "meter": 0.6, "gauge": 0.45,
+               "test": 0.35}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Check:
+    """A check not yet made: the observation to take, how, what its answers mean, bits gained and minutes."""
+
+    key: str
+    label: str
+    how: str
+    meaning: str
+    gain_bits: float
+    minutes: float
+
+
+def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tuple[Hold, ...], overridden: frozenset[str]) -> list[Check]:
+    """Return the checks not yet made that would settle most per minute of effort, at most CHECKS_SHOWN.
+
+    The hypotheses are those the ranking names: a second fault that nothing shows is not hunted for. Gain is the mutual
+    information of hypothesis and answer, in bits (Shannon 1948), weighed by the safety order of tools
+    (`TIER`); what a hold blocks is left out.
+    """
+    blocked = {action for hold in in_force for action in hold.blocks} - overridden
+    likely = np.flatnonzero(posterior > 1e-5)
+    weights, table = posterior[likely] / posterior[likely].sum(), network.table[likely]
+    checks: dict[str, tuple[float, Check]] = {}
+    for feature, columns in network.columns.items():
+        needs = QUANTITIES[feature].needs if feature in QUANTITIES else (feature,)
+        missing = [observations.get(key) for key in needs if key not in facts.seen]
+        if not missing or (feature in bands.COIL_QUANTITIES and "superheat_judge" in blocked):
+            continue
+        if any(entry.many or entry.tool == "record" or not entry.exists_on(facts.unit) for entry in missing) or _band_missing(
+            facts.unit, feature
+        ):
+            continue
+        if "gauges" in blocked and any(entry.tool == "gauge" for entry in missing):
+            continue
+        if "resistance_test" in blocked and any("lock_out" in entry.holds for entry in missing):
+            continue
+        shape = table[:, columns.place]
+        gain = _gain_bits(weights, shape) * echo_share(feature, facts)
+        minutes = sum(entry.minutes for entry in missing)
+        first = missing[0]
+        score = gain / minutes * min(TIER[entry.tool] for entry in missing)
+        if gain >= WORTH_CHECKING_BITS and (first.key not in checks or score > checks[first.key][0]):
+            meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])
+            checks[first.key] = (score, Check(first.key, first.label, first.how, meaning, gain, minutes))
+    return [check for _, check in sorted(checks.values(), key=lambda scored: -scored[0])[:CHECKS_SHOWN]]
+
+
+def _gain_bits(weights: Figures, shape: Figures) -> float:
+    """Mutual information of hypothesis and state, bits; `shape` is hypotheses × states."""
+    total = weights @ shape
+    return float((weights[:, None] * shape * (np.log2(shape) - np.log2(total))).sum())
+
+
+def _meaning(feature: str, states: Sequence[str], weights: Figures, shape: Figures, members: Sequence[tuple[Cause, ...]]) -> str:
+    """What each answer would point at: the hypothesis it lifts most."""
+    lifted = (shape - weights @ shape) * weights[:, None]
+    leaders: dict[str, list[str]] = {}
+    for place, state in enumerate(states):
+        leader = members[int(np.argmax(lifted[:, place]))]
+        label = " and ".join(cause.label for cause in leader) or causes.HEALTHY.label
+        leaders.setdefault(label, []).append(state_words(feature, state))
+    meaning = "; ".join(f"{' or '.join(words)} points at {label.lower()}" for label, words in leaders.items())
+    return meaning[:1].upper() + meaning[1:]
+
+
+def _band_missing(unit: Unit, feature: str) -> bool:
+    """Whether a figure has no band on this unit, or what it is measured against is not on the plate."""
+    entry = observations.REGISTRY.get(feature)
+    if entry is not None and not entry.is_number:
+        return False
+    if feature == "amps_pct" and not unit.compressor_rla_a:
+        return True
+    if feature == "volts_off_pct" and not unit.nameplate_v:
+        return True
+    return bands.default_band(unit, feature) is None

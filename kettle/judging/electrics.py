@@ -1,0 +1,75 @@
+"""What volts, amps and ohms say of supply, contactor, windings and heaters."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from math import sqrt
+from typing import Final
+
+from kettle.knowledge.errors import InputError
+
+PAIRS: Final = ("12", "23", "31")
+WINDINGS: Final = ("winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm")
+
+
+def imbalance_pct(volts: list[float]) -> float:
+    """Return the imbalance of three phase-to-phase voltages: 100 × greatest deviation from the mean ÷ mean (NEMA MG 1)."""
+    mean = sum(volts) / len(volts)
+    return 100.0 * max(abs(v - mean) for v in volts) / mean if mean else 0.0
+
+
+def winding_mismatch_pct(ohms: list[float]) -> float:
+    """Return how far the two smaller of three winding readings are from adding up to the largest, % of the largest."""
+    small, middle, large = sorted(ohms)
+    return 100.0 * abs(large - small - middle) / large if large else 0.0
+
+
+def heater_power_w(volts: float, amps: float, phases: int) -> float:
+    """Return the power of a resistive heater in W: V·A, times √3 on three phases."""
+    return volts * amps * (sqrt(3.0) if phases == 3 else 1.0)
+
+
+@dataclass(frozen=True)
+class HeaterBank:
+    """A bank of heater elements: amps a leg expected, ohms of one element, how many of them the measured amps stand for."""
+
+    expected_amps: float
+    element_ohms: float
+    working: float | None
+
+
+def heater_bank(volts: float, rated_w: float, elements: int, phases: int, amps: float | None) -> HeaterBank:
+    """Return what a bank of equal elements should draw, and how many work by the amps of one leg.
+
+    Formulas: A = W ÷ V, ÷ √3 more on three phases; Ω = V² ÷ W of one element (delta, each across line volts). Raises
+    InputError for figures that are not above zero.
+    """
+    if not (volts > 0 and rated_w > 0 and 1 <= elements <= 24):
+        raise InputError("Heater: volts and watts must be above 0, and 1 to 24 elements")
+    expected = rated_w / (volts * (sqrt(3.0) if phases == 3 else 1.0))
+    working = None if amps is None else elements * amps / expected
+    return HeaterBank(expected, volts**2 / (rated_w / elements), working)
+
+
+def derive(got: Mapping[str, float], phases: int, nameplate_v: float | None) -> dict[str, float]:
+    """Return every electrical quantity that can be worked out from the observed figures, by key of `QUANTITIES`."""
+    out: dict[str, float] = {}
+    line = [got[f"line_v_{pair}"] for pair in PAIRS if f"line_v_{pair}" in got]
+    if len(line) == 3:
+        out["volts_imbalance_pct"] = imbalance_pct(line)
+    if line and nameplate_v:
+        furthest = max(line, key=lambda v: abs(v - nameplate_v))
+        out["volts_off_pct"] = 100.0 * (furthest - nameplate_v) / nameplate_v
+    lost = [got[f"line_v_{p}"] - got[f"load_v_{p}"] for p in PAIRS if f"line_v_{p}" in got and f"load_v_{p}" in got]
+    if lost:
+        out["load_loss_v"] = max(lost)
+    drops = [got[f"pole_drop_v_{pole}"] for pole in "123" if f"pole_drop_v_{pole}" in got]
+    if drops:
+        out["pole_drop_v"] = max(drops)
+    ohms = [got[key] for key in WINDINGS if key in got]
+    if ohms:
+        out["winding_highest_ohm"] = max(ohms)
+    if len(ohms) == 3:
+        out["winding_mismatch_pct"] = winding_mismatch_pct(ohms)
+    if got.get("heater_rated_w") and "heater_volts" in got and "heater_amps" in got:
+        out["heater_pct"] = 100.0 * heater_power_w(got["heater_volts"], got["heater_amps"], phases) / got["heater_rated_w"]
+    return out

@@ -1,0 +1,134 @@
+"""Evidence: what was seen as features of the network, each with its weight, in words.
+
+Figures enter softly around the edges of their band, a verdict that is trusted less counts less, what is not observed says nothing.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kettle.judging.facts import Facts
+from kettle.judging.network import Figures, Network
+from kettle.judging.verdicts import Verdict
+from kettle.knowledge import observations
+from kettle.knowledge.causes.usual import ECHOES
+from kettle.knowledge.quantities import QUANTITIES
+from kettle.knowledge.units import ShownUnits
+
+TRUST_SHARE: Final = {"good": 1.0, "weak": 0.6, "none": 0.0}
+SHARPEST_EDGE: Final = 0.5
+SOFTEST_EDGE: Final = 4.0
+STATE_WORDS: Final = {"low": "low", "ok": "in band", "high": "high"}
+
+
+@dataclass(frozen=True)
+class Evidence:
+    """One piece of evidence: the key it comes from, words, its log-odds against a sound unit, and of a pair whose it is."""
+
+    key: str
+    text: str
+    weight: float
+    of: str = ""
+
+
+@dataclass(frozen=True)
+class Feature:
+    """One thing weighed: how much of each state was seen, and how far it counts (0 to 1)."""
+
+    key: str
+    seen: Mapping[str, float]
+    share: float
+    text: str
+
+
+def membership(value: float, low: float, high: float, spread: float = 0.0) -> dict[str, float]:
+    """Return how far a figure counts as low, ok and high (they sum to 1), softly around the edges of its band.
+
+    The edges are logistic with a width of an eighth of the band, within what a field reading is good to: a reading on
+    an edge is half in, half out. An estimate's spread (half its width) softens them further.
+    """
+    width = math.hypot(min(max((high - low) / 8.0, SHARPEST_EDGE), SOFTEST_EDGE), spread / 2.0)
+
+    def over(edge: float) -> float:
+        return 1.0 / (1.0 + math.exp(-max(-50.0, min(50.0, (value - edge) / width))))
+
+    above, below = over(high), 1.0 - over(low)
+    return {"low": below, "ok": max(0.0, 1.0 - above - below), "high": above}
+
+
+def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list[Feature]:
+    """Return everything seen that the network knows, each with how much of each state was seen and how far it counts."""
+    shown = facts.shown
+    features = []
+    for verdict in found:
+        if verdict.quantity in network.columns and verdict.state != "impossible":
+            share = TRUST_SHARE[verdict.trust] * echo_share(verdict.quantity, facts)
+            seen = membership(verdict.value, verdict.low, verdict.high, verdict.spread)
+            features.append(Feature(verdict.quantity, seen, share, verdict_words(verdict, shown)))
+    # In the order of their keys, so that the order of entry does not even move the last digit.
+    for key, value in sorted(facts.seen.items()):
+        columns = network.columns.get(key)
+        if columns is None or isinstance(value, float):
+            continue
+        entry = observations.get(key)
+        words = [word for word in (value if isinstance(value, tuple) else (value,)) if word in columns.states]
+        # Several places of one list tell much the same story: together they count as their number's root.
+        share = echo_share(key, facts) / math.sqrt(len(words) or 1)
+        for word in words:
+            text = f"{entry.label}: {entry.show((word,) if entry.many else word)}"
+            features.append(Feature(key, {word: 1.0}, share, text))
+    return features
+
+
+def echo_share(key: str, facts: Facts) -> float:
+    """Return how far a feature counts that repeats another one which was seen too."""
+    originals, share = ECHOES.get(key, ((), 1.0))
+    return share if any(original in facts.seen or original in facts.derived for original in originals) else 1.0
+
+
+def quantity_name(key: str) -> tuple[str, str, int]:
+    """Return label, unit and decimals of a quantity worked out or of an observed figure."""
+    if key in QUANTITIES:
+        quantity = QUANTITIES[key]
+        return quantity.label, quantity.unit, quantity.decimals
+    entry = observations.get(key)
+    return entry.label, entry.unit, entry.decimals
+
+
+def verdict_words(verdict: Verdict, shown: ShownUnits) -> str:
+    """Return a verdict in words: what it is, where it stands, against which band."""
+    label, unit, decimals = quantity_name(verdict.quantity)
+    where = {"low": "below", "high": "above", "ok": "inside", "impossible": "cannot be against"}[verdict.state]
+    about = "about " if verdict.spread else ""
+    low, high = (shown.figure(edge, unit, 0) for edge in (verdict.low, verdict.high))
+    return f"{label} {about}{shown.text(verdict.value, unit, 0 if about else decimals)} is {where} {low} to {high}"
+
+
+def state_words(key: str, state: str) -> str:
+    """Return a state of a feature in words."""
+    entry = observations.REGISTRY.get(key)
+    if entry is not None and not entry.is_number:
+        return dict(entry.choices)[state]
+    return STATE_WORDS[state]
+
+
+def weigh(network: Network, features: Sequence[Feature]) -> list[tuple[Feature, Figures]]:
+    """Every feature that counts, with its share-weighted log-likelihood under every hypothesis."""
+    weighed = []
+    for feature in features:
+        if feature.share > 0:
+            columns = network.columns[feature.key]
+            weights = np.array([feature.seen.get(state, 0.0) for state in columns.states])
+            weighed.append((feature, feature.share * np.log(network.table[:, columns.place] @ weights)))
+    return weighed
+
+
+def log_likelihood(network: Network, weighed: Sequence[tuple[Feature, Figures]]) -> Figures:
+    """Return the log-likelihood of every hypothesis, all features together."""
+    total: Figures = np.zeros(len(network.members))
+    for _, told in weighed:
+        total = total + told
+    return total

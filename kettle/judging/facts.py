@@ -1,0 +1,94 @@
+"""Everything known about one unit at one moment, as the tables of bands, holds and causes ask for it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from kettle.knowledge import observations
+from kettle.knowledge.observations import Value
+from kettle.knowledge.unit import Unit
+from kettle.knowledge.units import TRADE, ShownUnits
+
+PULL_DOWN_F = 5.0
+SETTLING_MIN = 15.0
+AFTER_DEFROST_MIN = 45.0
+COLD_OUTSIDE_F = 60.0
+HOT_OUTSIDE_F = 100.0
+
+
+@dataclass(frozen=True)
+class Felt:
+    """A quantity estimated without the instrument it needs: its middle, half its width, and what it rests on."""
+
+    value: float
+    spread: float
+    why: str
+
+
+@dataclass(frozen=True)
+class Facts:
+    """A unit, the observations that stand (key -> value) and the quantities worked out from them (key -> value).
+
+    `felt` holds quantities that are only estimated from touch, `ages_min` how old each observation is where times are
+    known, `shown` the units in which words about it are written.
+    """
+
+    unit: Unit
+    seen: Mapping[str, Value]
+    derived: Mapping[str, float] = field(default_factory=dict)
+    felt: Mapping[str, Felt] = field(default_factory=dict)
+    ages_min: Mapping[str, float] = field(default_factory=dict)
+    shown: ShownUnits = TRADE
+
+    def number(self, key: str) -> float | None:
+        """Return an observed figure, None when it was not taken."""
+        value = self.seen.get(key)
+        return value if isinstance(value, float) else None
+
+    def is_(self, key: str, *words: str) -> bool:
+        """Whether an observation stands at one of the words; for a list, whether one of the words is in it."""
+        value = self.seen.get(key)
+        if isinstance(value, tuple):
+            return any(word in value for word in words)
+        return value in words
+
+    def is_old(self, key: str) -> bool:
+        """Whether an observation was taken longer ago than it stays fresh."""
+        return self.ages_min.get(key, 0.0) > observations.get(key).stays_fresh_min
+
+    @property
+    def box_over_set_f(self) -> float | None:
+        """How far the box is above its set temperature, °F; None when the box was not measured."""
+        box = self.number("box_temp_f")
+        if box is None:
+            box = self.number("return_air_f")
+        return None if box is None else box - self.unit.set_f
+
+    @property
+    def is_cold_outside(self) -> bool:
+        """Whether the air on the condenser is cold enough to change how the head side works."""
+        ambient = self.number("ambient_f")
+        return ambient is not None and ambient < COLD_OUTSIDE_F
+
+    @property
+    def is_hot_outside(self) -> bool:
+        """Whether the air on the condenser is hotter than units are usually read in."""
+        ambient = self.number("ambient_f")
+        return ambient is not None and ambient > HOT_OUTSIDE_F
+
+    @property
+    def moment(self) -> str:
+        """The moment the readings were taken in, as the band tables name it."""
+        settled, over = self.number("settled_min"), self.box_over_set_f
+        if settled is not None and settled < SETTLING_MIN:
+            return "just_started"
+        since_defrost = self.number("since_defrost_min")
+        if since_defrost is not None and since_defrost < AFTER_DEFROST_MIN:
+            return "just_started" if since_defrost < SETTLING_MIN else "after_defrost"
+        if over is not None and over > PULL_DOWN_F:
+            return "pull_down"
+        if self.unit.condensing == "air":
+            if self.is_cold_outside:
+                return "low_ambient"
+            if self.is_hot_outside:
+                return "high_ambient"
+        return "steady"

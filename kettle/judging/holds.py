@@ -1,0 +1,228 @@
+"""What may not be done yet, why, and when it lifts: the holds, as a table walked by `standing`."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+from kettle.judging.facts import COLD_OUTSIDE_F, PULL_DOWN_F, SETTLING_MIN, Facts
+from kettle.judging.verdicts import coil_iced
+from kettle.knowledge.bands import default_band
+
+ACTIONS: Final = {
+    "txv_adjust": "turning the valve stem",
+    "charge_add": "adding refrigerant",
+    "charge_judge": "judging the charge",
+    "superheat_judge": "judging superheat or TD",
+    "gauges": "connecting gauges",
+    "flame": "flame or heat gun",
+    "power_on": "switching power on",
+    "open_circuit": "opening the circuit",
+    "resistance_test": "measuring resistance",
+}
+
+
+# Below this a winding counts as lying to ground (over 1 MΩ is wanted).
+GROUNDED_OHM: Final = 1e5
+
+
+@dataclass(frozen=True)
+class Hold:
+    """One hold in force: code and blocked actions of the case format, a short title, why, and until when."""
+
+    code: str
+    blocks: tuple[str, ...]
+    title: str
+    text: str
+    until: str
+
+
+@dataclass(frozen=True)
+class HoldRule:
+    """A hold and when it applies: `why` returns the reason in words, or None where it does not apply."""
+
+    code: str
+    blocks: tuple[str, ...]
+    title: str
+    until: str
+    why: Callable[[Facts], str | None]
+
+
+def _box_far(f: Facts) -> str | None:
+    over = f.box_over_set_f
+    if over is None or over <= PULL_DOWN_F or f.unit.metering == "cap_tube":
+        return None
+    return f"Box is {f.shown.text(over, '°F diff', 0)} above set; superheat is tuned within {f.shown.text(PULL_DOWN_F, '°F diff', 0)} of it"
+
+
+def _settling(f: Facts) -> str | None:
+    for key, since in (
+        ("settled_min", "start or door"),
+        ("since_defrost_min", "the defrost"),
+        ("adjusted_min", "the valve was turned"),
+    ):
+        minutes = f.number(key)
+        if minutes is not None and minutes < SETTLING_MIN:
+            return f"Only {minutes:.0f} min since {since}"
+    return None
+
+
+def _charge_shows_low(f: Facts) -> bool:
+    """Low subcooling or a low receiver: the second witness a flashing glass needs."""
+    level, subcooling = f.number("receiver_level_pct"), f.derived.get("subcooling_f")
+    low_level, low_subcooling = default_band(f.unit, "receiver_level_pct"), default_band(f.unit, "subcooling_f")
+    if level is not None and low_level is not None and level < low_level[0]:
+        return True
+    return subcooling is not None and low_subcooling is not None and subcooling < low_subcooling[0]
+
+
+def _glass_alone(f: Facts) -> str | None:
+    if not f.is_("sight_glass", "few_bubbles", "flashing", "empty"):
+        return None
+    ambient = f.number("ambient_f")
+    missing = [
+        words
+        for words, cleared in (
+            ("coil fans", f.is_("evap_fans", "running")),
+            ("condenser coil", f.is_("condenser_coil", "clean", "dusty")),
+            ("condenser fan", f.is_("condenser_fans", "running", "cycling") or f.unit.condensing == "water"),
+            (
+                f"air on the condenser over {f.shown.text(COLD_OUTSIDE_F, '°F', 0)}",
+                (ambient is not None and ambient >= COLD_OUTSIDE_F) or f.unit.condensing == "water",
+            ),
+            ("low subcooling or receiver level", _charge_shows_low(f)),
+        )
+        if not cleared
+    ]
+    return f"Bubbles alone do not say it is short. Still to clear: {', '.join(missing)}" if missing else None
+
+
+def _critical_charge(f: Facts) -> str | None:
+    charge = f.unit.critical_charge_oz
+    if charge is None or f.unit.receiver:
+        return None
+    outside_sound = (
+        f.is_("evap_fans", "running")
+        and f.is_("condenser_coil", "clean", "dusty")
+        and f.is_("condenser_fans", "running", "cycling")
+        and f.is_("compressor", "running")
+    )
+    over = f.box_over_set_f
+    if outside_sound and over is not None and over > f.unit.differential_f:
+        return None
+    return f"Critically charged, {f.shown.text(charge, 'oz', 1)}: every hose on and off costs gas. Outside evidence first"
+
+
+def _charge_by_weight(f: Facts) -> str | None:
+    if f.unit.critical_charge_oz is None or f.unit.receiver or _critical_charge(f):
+        return None
+    return f"Recover, evacuate, weigh in {f.shown.text(f.unit.critical_charge_oz, 'oz', 1)}, and only then judge the capillary tube"
+
+
+def _bulb_first(f: Facts) -> str | None:
+    if f.unit.metering != "txv" or f.is_("bulb", "tight_insulated"):
+        return None
+    return "The bulb is not right: put it right first" if "bulb" in f.seen else "Look at the bulb first: place, straps, insulation"
+
+
+def _lock_out(f: Facts) -> str | None:
+    trouble = (
+        f.is_("compressor", "humming", "tripping")
+        or f.is_("evap_fans", "some_stopped", "stopped")
+        or f.is_("condenser_fans", "stopped")
+        or f.is_("contactor", "chattering")
+        or f.is_("coil_after_defrost", "part_iced", "iced")
+    )
+    if not trouble or f.is_("power_locked_out", "yes"):
+        return None
+    return "Resistance and insulation are read with power locked out, leads lifted and capacitors discharged"
+
+
+def _grounded(f: Facts) -> str | None:
+    ohms = f.number("winding_ground_ohm")
+    if ohms is None or ohms >= GROUNDED_OHM:
+        return None
+    return "A winding lies to ground: never switch it on again to try it"
+
+
+def _lone(f: Facts) -> str | None:
+    if not f.unit.walk_in or (f.is_("inside_release", "works") and f.is_("latch_blocked", "yes")):
+        return None
+    if f.is_("inside_release", "fails"):
+        return "The inside release fails: do not go in alone, block the door open, someone knows where you are"
+    return "Closed box: inside release proved, latch blocked, someone knows where you are"
+
+
+def _as_found(f: Facts) -> str | None:
+    touched = (
+        f.is_("defrost_ended_by", "time")
+        or f.is_("coil_after_defrost", "part_iced", "iced")
+        or f.is_("controller_alarm", "sensor_fault", "low_superheat", "open_control_circuit")
+        or f.is_("compressor", "short_cycling")
+        or "stat_off_f" in f.derived
+    )
+    read = any(key in f.seen for key in ("defrost_set_min", "termination_f", "defrosts_per_day", "lp_cut_in_psig"))
+    if not touched or read:
+        return None
+    return "Before any setting is changed, read and write down all of them as found; out of service mode at the end"
+
+
+def _licensed(f: Facts) -> str | None:
+    opened = f.is_("leak_test", "found") or f.is_("oil_trace", "at_fitting", "at_coil", "at_valve_stem")
+    if not opened and not _charge_shows_low(f):
+        return None
+    return "Opening the circuit, recovering and charging are licensed work; no venting, local codes first"
+
+
+# fmt: off
+_RULES: Final = (
+    HoldRule("grounded_compressor", ("power_on",), "Switching on", "the compressor is replaced, or a meter proves over 1 MΩ",
+             _grounded),
+    HoldRule("iced_coil", ("superheat_judge", "charge_judge", "charge_add", "txv_adjust", "gauges"),
+             "Gauges, superheat, charge", "the coil is clear of ice, inside and back included",
+             lambda f: "An iced coil tells nothing: record the ice, melt it all, then read" if coil_iced(f) else None),
+    HoldRule("fans_not_running", ("superheat_judge", "charge_judge", "charge_add", "txv_adjust"),
+             "Superheat, TD, charge", "every coil fan runs the right way",
+             lambda f: "Coil fans are not all running: restore the airflow first"
+             if f.is_("evap_fans", "some_stopped", "stopped", "reversed") else None),
+    HoldRule("condenser_blocked", ("charge_judge", "charge_add"), "Charge", "light shows through the condenser",
+             lambda f: "Condenser is blocked: clean it first" if f.is_("condenser_coil", "blocked") else None),
+    HoldRule("condenser_fan_stopped", ("charge_judge", "charge_add"), "Charge", "the condenser fan runs the right way",
+             lambda f: "Condenser fan is not moving air: put it right first"
+             if f.is_("condenser_fans", "stopped", "reversed") else None),
+    HoldRule("box_far_from_set", ("txv_adjust",), "Valve stem", "the box is near set", _box_far),
+    HoldRule("settling", ("txv_adjust", "superheat_judge"), "Tuning superheat", "15 min after the last disturbance", _settling),
+    HoldRule("glass_alone", ("charge_add",), "Adding gas", "airflow, condensing and outdoor air are cleared and a second sign is low",
+             _glass_alone),
+    HoldRule("critical_charge", ("gauges", "charge_judge", "charge_add"), "Gauges",
+             "fans, condenser and compressor are found right and the box is still warm", _critical_charge),
+    HoldRule("critical_charge", ("charge_judge", "charge_add"), "Charge by gauges", "the label charge is weighed in",
+             _charge_by_weight),
+    HoldRule("bulb_first", ("txv_adjust",), "Valve stem", "the bulb is found tight and insulated", _bulb_first),
+    HoldRule("receiver_subcooling", ("charge_judge",), "Charge by subcooling", "glass and receiver level agree",
+             lambda f: "Behind a receiver subcooling alone does not set the charge"
+             if f.unit.receiver and "subcooling_f" in f.derived and "sight_glass" not in f.seen
+             and "receiver_level_pct" not in f.seen else None),
+    HoldRule("lock_out", ("resistance_test",), "Ohms and megohms", "power is locked out and proved dead", _lock_out),
+    HoldRule("licensed_work", ("open_circuit",), "Opening the circuit", "whoever does it is licensed for it here", _licensed),
+    HoldRule("as_found_first", (), "Settings", "every setting is stored as found", _as_found),
+    HoldRule("lone_working", (), "Going in", "inside release and latch are proved", _lone),
+    HoldRule("flammable", ("flame",), "Flame, heat gun", "never on this unit",
+             lambda f: f"{f.unit.refrigerant.name} burns ({f.unit.refrigerant.safety_class}): ventilate, gas detector, "
+                       "rated tools, local code" if f.unit.refrigerant.flammable else None),
+)
+# fmt: on
+
+
+def standing(facts: Facts) -> list[Hold]:
+    """Return every hold in force, in the order of the table (the field's rules of what must come first)."""
+    found = []
+    for rule in _RULES:
+        why = rule.why(facts)
+        if why is not None:
+            found.append(Hold(rule.code, rule.blocks, rule.title, why, rule.until))
+    return found
+
+
+def blocking(holds: list[Hold], action: str) -> list[Hold]:
+    """Return the holds that block an action of the case format."""
+    return [hold for hold in holds if action in hold.blocks]

@@ -1,0 +1,143 @@
+"""From what is known to what is likely: evidence, suspects and the next best checks of one unit at one moment.
+
+A small Bayesian network over causes (kettle/judging/network.py) is evaluated exactly over a sound unit, every single cause and
+every plausible pair.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+from kettle.judging import holds, problems, readings, verdicts
+from kettle.judging.checks import Check, next_checks
+from kettle.judging.evidence import Evidence, features, log_likelihood, quantity_name, verdict_words, weigh
+from kettle.judging.facts import Facts
+from kettle.judging.holds import Hold
+from kettle.judging.network import network_of
+from kettle.judging.problems import Problem
+from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
+from kettle.judging.verdicts import Verdict
+from kettle.knowledge import causes
+from kettle.knowledge.observations import Value
+from kettle.knowledge.quantities import QUANTITIES
+from kettle.knowledge.unit import CHOICES, Unit
+from kettle.knowledge.units import TRADE, ShownUnits
+
+# Fields of a unit that move a judgement, as an assumption about them is worded.
+LEANED_ON: Final = {
+    "metering": "metering",
+    "condensing": "condensing",
+    "receiver": "receiver",
+    "head_control": "head control",
+    "defrost": "defrost",
+    "set_f": "set temperature",
+    "altitude_ft": "altitude",
+}
+
+
+@dataclass(frozen=True)
+class Judgement:
+    """Everything worked out about a unit at one moment; the shape of the case format's answer.
+
+    `discounted` lists what was read and counts for nothing now, each with why; `close_call` says where two answers lie
+    close together.
+    """
+
+    facts: Facts
+    verdicts: tuple[Verdict, ...]
+    problems: tuple[Problem, ...]
+    holds: tuple[Hold, ...]
+    ranking: tuple[Suspect, ...]
+    next_checks: tuple[Check, ...]
+    assumed: tuple[str, ...]
+    discounted: tuple[tuple[str, str], ...] = ()
+    close_call: str = ""
+
+    @property
+    def has_evidence(self) -> bool:
+        """Whether anything known so far moves any suspect."""
+        return any(s.speaks_for or s.speaks_against for s in self.ranking)
+
+
+def judge(
+    unit: Unit,
+    seen: Mapping[str, Value],
+    ages_min: Mapping[str, float] | None = None,
+    shown: ShownUnits = TRADE,
+    history: tuple[str, ...] = (),
+    overridden: frozenset[str] = frozenset(),
+) -> Judgement:
+    """Work out and judge a unit from the observations that stand (key -> checked value).
+
+    `ages_min` gives their ages in minutes where times are known; `shown` the units the words are written in; `history`
+    the causes found at earlier visits; `overridden` the actions a technician has taken on against a hold.
+    """
+    facts = readings.work_out(unit, seen, ages_min, shown)
+    wrong = tuple(problems.found(facts))
+    found = tuple(_doubted(verdict, wrong) for verdict in verdicts.on(facts))
+    in_force = tuple(holds.standing(facts))
+    network = network_of(unit, context_of(facts), history)
+    weighed = weigh(network, features(facts, found, network))
+    likelihood = log_likelihood(network, weighed)
+    posterior = normalised(network.log_prior + likelihood)
+    folded = fold(network, likelihood, posterior)
+    ranking = rank(network, weighed, folded)
+    return Judgement(
+        facts=facts,
+        verdicts=found,
+        problems=wrong,
+        holds=in_force,
+        ranking=ranking,
+        next_checks=tuple(next_checks(facts, network, folded, in_force, overridden)),
+        assumed=_assumed(unit, found),
+        discounted=tuple((verdict_words(v, shown), v.why) for v in found if v.trust == "none" and v.quantity in network.columns),
+        close_call=close_call(ranking),
+    )
+
+
+def context_of(facts: Facts) -> dict[str, str]:
+    """Return the context effects are looked up in: the moment, and the weather as cold, mild or hot."""
+    ambient = facts.number("ambient_f")
+    outside = "mild"
+    if ambient is not None and facts.unit.condensing == "air":
+        outside = "cold" if facts.is_cold_outside else "hot" if facts.is_hot_outside else "mild"
+    return {"moment": facts.moment, "outside": outside}
+
+
+def suspect_of(judged: Judgement, code: str, history: tuple[str, ...] = ()) -> Suspect:
+    """Return one single cause with its evidence, however unlikely: "why not overcharge?"; InputError for no such cause."""
+    cause = causes.get(code)
+    network = network_of(judged.facts.unit, context_of(judged.facts), history)
+    if code not in network.singles:
+        return Suspect((cause,), 0.0, (), (Evidence(code, "This unit is not built so that it could have it", -9.0),))
+    weighed = weigh(network, features(judged.facts, judged.verdicts, network))
+    likelihood = log_likelihood(network, weighed)
+    folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
+    row = network.singles[code]
+    return suspect_at(network, row, float(folded[row]), weighed)
+
+
+def _doubted(verdict: Verdict, wrong: Sequence[Problem]) -> Verdict:
+    """A verdict that rests on readings which contradict each other is not trusted: they are reported, not averaged."""
+    needs = QUANTITIES[verdict.quantity].needs if verdict.quantity in QUANTITIES else (verdict.quantity,)
+    for problem in wrong:
+        if problem.spoils and set(problem.keys) & set(needs):
+            return replace(verdict, trust="none", why=f"{verdict.why}, a reading to resolve first")
+    return verdict
+
+
+def _assumed(unit: Unit, found: tuple[Verdict, ...]) -> tuple[str, ...]:
+    """Say which defaults of the kind the judgement leaned on: fields nobody gave, and bands in use."""
+    notes = []
+    for name in unit.assumed:
+        if name in LEANED_ON:
+            value = getattr(unit, name)
+            words = CHOICES[name][value] if name in CHOICES else f"{value:g}" if isinstance(value, float) else value
+            words = {True: "yes", False: "no"}.get(words, words) if isinstance(words, bool) else words
+            notes.append(f"{LEANED_ON[name]} {words}: default for the kind")
+    notes += [
+        f"{quantity_name(v.quantity)[0].lower()} band: default for the kind"
+        for v in found
+        if v.quantity not in unit.bands and not (v.quantity == "box_temp_f" and "set_f" not in unit.assumed)
+    ]
+    return tuple(notes)

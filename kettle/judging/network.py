@@ -1,0 +1,168 @@
+"""A small Bayesian network over causes, evaluated exactly over a sound unit, every single cause and every plausible pair.
+
+Each feature depends on the causes that are there. One cause gives its own table; two combine by noisy-or with what a sound
+unit shows as the leak (Pearl, Probabilistic Reasoning in Intelligent Systems, 1988, ch. 4.3; Henrion 1989): for a quantity
+with a band each cause pushes up or down and opposite pushes can cancel; for words each cause may bring its word about.
+"""
+
+from collections import OrderedDict
+from collections.abc import Mapping
+from dataclasses import dataclass
+from itertools import combinations
+from threading import Lock
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kettle.knowledge import causes, observations
+from kettle.knowledge.causes.model import Cause
+from kettle.knowledge.causes.usual import States
+from kettle.knowledge.unit import Unit
+
+Figures = NDArray[np.float64]
+BAND_STATES: Final = ("low", "ok", "high")
+# Of a state pushed the opposite way by the other cause: it stays, lands in band, or ends on the other side.
+OPPOSED: Final = (0.35, 0.45, 0.20)
+SMALLEST: Final = 1e-6
+
+
+@dataclass(frozen=True)
+class Columns:
+    """Where one feature's states stand in the table: first column and the states in order; a list has no sum to one."""
+
+    start: int
+    states: tuple[str, ...]
+    many: bool
+
+    @property
+    def place(self) -> slice:
+        """The columns of the feature."""
+        return slice(self.start, self.start + len(self.states))
+
+
+@dataclass(frozen=True)
+class Network:
+    """Every hypothesis (row) with its log prior and what it shows in every feature's states (columns).
+
+    Row 0 is a sound unit, then each single cause, then each plausible pair; `members` holds the causes of a row.
+    """
+
+    members: tuple[tuple[Cause, ...], ...]
+    columns: Mapping[str, Columns]
+    table: Figures
+    log_prior: Figures
+    singles: Mapping[str, int]
+    first_of_pair: NDArray[np.int64]
+    second_of_pair: NDArray[np.int64]
+
+    def shape(self, row: int, feature: str) -> dict[str, float]:
+        """Return what a hypothesis shows in one feature: state -> probability."""
+        columns = self.columns[feature]
+        return dict(zip(columns.states, self.table[row, columns.place].tolist(), strict=True))
+
+
+# Networks are some 3 MB each and take longer to build than to ask: the last used ones are kept.
+KEPT: Final = 24
+_kept: OrderedDict[tuple[object, ...], Network] = OrderedDict()
+_keeping = Lock()
+# A cause found before is there again more often than on a unit that never had it.
+COMES_BACK: Final = 1.6
+
+
+def network_of(unit: Unit, context: Mapping[str, str], history: tuple[str, ...] = ()) -> Network:
+    """Return the network of a unit in a context (moment, outside); `history` names causes found at earlier visits."""
+    key = (unit.kind.code, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.defrost, unit.box_control,
+           unit.phases, tuple(sorted(context.items())), history)  # fmt: skip
+    with _keeping:
+        if key not in _kept:
+            _kept[key] = _built(unit, context, history)
+            if len(_kept) > KEPT:
+                _kept.popitem(last=False)
+        _kept.move_to_end(key)
+        return _kept[key]
+
+
+def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...]) -> Network:
+    usual = causes.usual(unit, at)
+    columns: dict[str, Columns] = {}
+    width = 0
+    for key, states in usual.items():
+        many = key in observations.REGISTRY and observations.REGISTRY[key].many
+        columns[key] = Columns(width, tuple(states), many)
+        width += len(states)
+    found = [cause for cause in causes.CATALOGUE.values() if cause.possible_on(unit)]
+    base = _row(usual, usual)
+    rows = np.array([_row(usual, _shapes(usual, cause, unit, at)) for cause in found])
+    priors = np.array([cause.prior_on(unit) * (COMES_BACK if cause.code in history else 1.0) for cause in found])
+    pairs = [(i, j) for i, j in combinations(range(len(found)), 2) if causes.plausible_pair(found[i], found[j])]
+    first, second = (np.array([pair[side] for pair in pairs], dtype=np.int64) for side in (0, 1))
+    together = _combined(base, rows[first], rows[second], columns)
+    weights = np.concatenate([[causes.HEALTHY.prior], priors, causes.PAIR_SHARE * priors[first] * priors[second]])
+    return Network(
+        members=((), *((cause,) for cause in found), *((found[i], found[j]) for i, j in pairs)),
+        columns=columns,
+        table=np.maximum(np.vstack([base[None, :], rows, together]), SMALLEST),
+        log_prior=np.log(weights / weights.sum()),
+        singles={cause.code: place for place, cause in enumerate(found, start=1)},
+        first_of_pair=first + 1,
+        second_of_pair=second + 1,
+    )
+
+
+def _row(usual: Mapping[str, States], shapes: Mapping[str, States]) -> Figures:
+    return np.array([shapes[key][state] for key, states in usual.items() for state in states])
+
+
+def _shapes(usual: Mapping[str, States], cause: Cause, unit: Unit, context: Mapping[str, str]) -> dict[str, States]:
+    effects = cause.effects_on(unit, context)
+    return {key: _shape(base, effects.get(key), key) for key, base in usual.items()}
+
+
+def _shape(base: States, named: Mapping[str, float] | None, key: str) -> States:
+    """What a cause shows in one feature; states it does not name share the rest as on a sound unit."""
+    if named is None:
+        return base
+    if key in observations.REGISTRY and observations.REGISTRY[key].many:
+        return {**base, **named}
+    rest = 1.0 - sum(named.values())
+    base_rest = sum(p for state, p in base.items() if state not in named)
+    return {state: named[state] if state in named else p * rest / base_rest for state, p in base.items()}
+
+
+def _combined(base: Figures, one: Figures, other: Figures, columns: Mapping[str, Columns]) -> Figures:
+    """What two causes show together, row by row (pairs × states)."""
+    both = np.empty_like(one)
+    for feature in columns.values():
+        a, b, leak = one[:, feature.place], other[:, feature.place], base[feature.place]
+        if feature.many:
+            both[:, feature.place] = _noisy_or(a, b, leak)
+        elif feature.states == BAND_STATES:
+            # The weaker push goes on top of the stronger: a cause that does nothing here then changes nothing.
+            stronger = np.abs(a - leak).sum(axis=1) >= np.abs(b - leak).sum(axis=1)
+            both[:, feature.place] = np.where(stronger[:, None], _pushed(a, b, leak), _pushed(b, a, leak))
+        else:
+            mixed = np.where((a >= leak) & (b >= leak), _noisy_or(a, b, leak), a * b / leak)
+            both[:, feature.place] = mixed / mixed.sum(axis=1, keepdims=True)
+    return both
+
+
+def _noisy_or(a: Figures, b: Figures, leak: Figures) -> Figures:
+    """Either brings it about, or it is there anyway."""
+    joint: Figures = 1.0 - (1.0 - a) * (1.0 - b) / (1.0 - leak)
+    return np.clip(joint, SMALLEST, 1.0 - SMALLEST)
+
+
+def _pushed(a: Figures, b: Figures, leak: Figures) -> Figures:
+    """A cause's low, ok, high with the push of another on top; opposite pushes can cancel."""
+    up = np.clip((b[:, 2] - leak[2]) / (1.0 - leak[2]), 0.0, 1.0)
+    down = np.clip((b[:, 0] - leak[0]) / (1.0 - leak[0]), 0.0, 1.0)
+    none = np.clip(1.0 - up - down, 0.0, 1.0)
+    low, ok, high = a[:, 0], a[:, 1], a[:, 2]
+    stays, cancels, turns = OPPOSED
+    new_low = low * none + down * (low + ok) + low * up * stays + high * down * turns
+    new_ok = ok * none + cancels * (low * up + high * down)
+    new_high = high * none + up * (high + ok) + high * down * stays + low * up * turns
+    made = np.stack([new_low, new_ok, new_high], axis=1)
+    shares: Figures = made / made.sum(axis=1, keepdims=True)
+    return shares

@@ -1,0 +1,140 @@
+"""What is worked out from the readings: superheat, subcooling, TD, split and the rest.
+
+Superheat always uses the dew line, subcooling and condensing temperature the bubble line; nobody has to subtract.
+"""
+
+from collections.abc import Callable, Mapping
+from contextlib import suppress
+from typing import Final
+
+from kettle.judging import electrics, touch
+from kettle.judging.facts import Facts
+from kettle.knowledge import bands
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.observations import Value
+from kettle.knowledge.unit import Unit
+from kettle.knowledge.units import TRADE, ShownUnits, psig_to_psia
+
+RUNNING_ON: Final = ("settled_min", "since_defrost_min")
+
+
+def work_out(unit: Unit, seen: Mapping[str, Value], ages_min: Mapping[str, float] | None = None, shown: ShownUnits = TRADE) -> Facts:
+    """Return everything known: what was seen (key -> checked value), worked out, and estimated from touch.
+
+    `ages_min` gives the age of each observation in minutes where times are known.
+    """
+    derived, ages = derive(unit, seen), ages_min or {}
+    # Minutes since something happened run on after they were asked for.
+    since = {key: value + ages[key] for key, value in seen.items() if key in RUNNING_ON and key in ages and isinstance(value, float)}
+    return Facts(unit, {**seen, **since}, derived, touch.estimates(unit, seen, derived), ages, shown)
+
+
+def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
+    """Return every quantity that can be worked out, by key, in the units of the keys.
+
+    Definitions: field practice, as each `Quantity.meaning` states. What lacks a reading, or whose pressure lies
+    outside the refrigerant's table, is left out.
+    """
+    got = {key: value for key, value in seen.items() if isinstance(value, float)}
+    out: dict[str, float] = {}
+
+    suction, discharge = got.get("suction_psig"), got.get("discharge_psig")
+    liquid = got.get("liquid_psig", discharge)
+    sst = _saturation(unit, "dew_f", suction)
+    sct = _saturation(unit, "bubble_f", discharge)
+    bubble = _saturation(unit, "bubble_f", liquid)
+    air = got.get("return_air_f", got.get("box_temp_f"))
+    ambient = got.get("ambient_f") if unit.condensing == "air" else None
+
+    def difference(key: str, minuend: float | None, subtrahend: float | None) -> None:
+        if minuend is not None and subtrahend is not None:
+            out[key] = minuend - subtrahend
+
+    if sst is not None:
+        out["sst_f"] = sst
+    if sct is not None:
+        out["sct_f"] = sct
+    difference("superheat_evap_f", got.get("suction_line_evap_f"), sst)
+    difference("superheat_comp_f", got.get("suction_line_comp_f"), sst)
+    difference("line_gain_f", out.get("superheat_comp_f"), out.get("superheat_evap_f"))
+    difference("subcooling_f", bubble, got.get("liquid_line_f"))
+    difference("td_f", air, sst)
+    difference("delta_t_f", got.get("return_air_f"), got.get("supply_air_f"))
+    difference("split_f", sct, ambient)
+    if unit.condensing == "water":
+        difference("approach_f", sct, got.get("water_out_f"))
+        difference("rise_f", got.get("water_out_f"), got.get("water_in_f"))
+    if unit.refrigerant.glides:
+        suction_bubble = _saturation(unit, "bubble_f", suction)
+        if sst is not None and suction_bubble is not None:
+            out["sst_mid_f"] = (sst + suction_bubble) / 2.0
+        sct_dew = _saturation(unit, "dew_f", discharge)
+        if sct_dew is not None:
+            out["sct_dew_f"] = sct_dew
+    if suction is not None and discharge is not None and psig_to_psia(suction, unit.altitude_ft) > 0:
+        out["ratio"] = psig_to_psia(discharge, unit.altitude_ft) / psig_to_psia(suction, unit.altitude_ft)
+    if "compressor_amps" in got and unit.compressor_rla_a:
+        out["amps_pct"] = 100.0 * got["compressor_amps"] / unit.compressor_rla_a
+    out |= electrics.derive(got, unit.phases, unit.nameplate_v)
+    cut_out, cut_in = got.get("stat_cut_out_f"), got.get("stat_cut_in_f")
+    if cut_out is not None and cut_in is not None:
+        out["stat_span_f"] = cut_in - cut_out
+        out["stat_off_f"] = (cut_in + cut_out) / 2.0 - unit.set_f
+    difference("lp_cut_in_off_f", _saturation(unit, "dew_f", got.get("lp_cut_in_psig")), unit.set_f)
+    target_f = _expected_sct(unit, ambient, got.get("water_out_f"))
+    if target_f is not None:
+        with suppress(InputError):
+            out["expected_head_psig"] = unit.refrigerant.bubble_psig(target_f, unit.altitude_ft)
+    return out
+
+
+def _expected_sct(unit: Unit, ambient_f: float | None, water_out_f: float | None) -> float | None:
+    """The condensing temperature to expect today, °F: the coolant + the middle of its band, or what is held."""
+    coolant, quantity = (water_out_f, "approach_f") if unit.condensing == "water" else (ambient_f, "split_f")
+    band = bands.default_band(unit, quantity)
+    if coolant is None or band is None:
+        return None
+    target = coolant + (band[0] + band[1]) / 2.0
+    return target if unit.head_control == "none" else max(target, bands.HELD_SCT_F)
+
+
+def _sensor_error(seen: Mapping[str, Value]) -> Value | None:
+    """Display − own thermometer, °F."""
+    display, own = seen.get("display_temp_f"), seen.get("box_temp_f")
+    return display - own if isinstance(display, float) and isinstance(own, float) else None
+
+
+def _fans(seen: Mapping[str, Value]) -> Value | None:
+    """What the fans looked at one by one say together."""
+    still = seen.get("fans_still")
+    if not isinstance(still, tuple):
+        return None
+    return "some_stopped" if any(word != "none" for word in still) else "running"
+
+
+# Observations that others say by themselves: key -> (the keys it comes from, how).
+IMPLIED: Final[dict[str, tuple[tuple[str, ...], Callable[[Mapping[str, Value]], Value | None]]]] = {
+    "sensor_error_f": (("display_temp_f", "box_temp_f"), _sensor_error),
+    "evap_fans": (("fans_still",), _fans),
+}
+
+
+def told_with(key: str) -> frozenset[str]:
+    """Return the observations that, with a newly taken one, say others; empty where it says none."""
+    return frozenset(source for sources, _ in IMPLIED.values() if key in sources for source in sources)
+
+
+def implied_by(key: str, seen: Mapping[str, Value]) -> dict[str, Value]:
+    """Return the observations that a newly taken one says together with those that stand (key -> value)."""
+    found = {target: how(seen) for target, (sources, how) in IMPLIED.items() if key in sources}
+    return {target: value for target, value in found.items() if value is not None}
+
+
+def _saturation(unit: Unit, line: str, pressure_psig: float | None) -> float | None:
+    if pressure_psig is None:
+        return None
+    try:
+        look_up = unit.refrigerant.dew_f if line == "dew_f" else unit.refrigerant.bubble_f
+        return look_up(pressure_psig, unit.altitude_ft)
+    except InputError:
+        return None

@@ -1,0 +1,92 @@
+"""The compressor itself."""
+
+from kettle.knowledge.causes.model import MOSTLY, SOME, Cause
+from kettle.knowledge.cautions import words
+
+# A compressor that does not run: the box warms, nothing moves in the circuit.
+DEAD = {
+    "box_temp_f": {"high": 0.92},
+    "box_trend": {"rising": 0.75},
+    "siblings": {"also_bad": 0.6},
+    "control_call": {"calling": 0.9},
+    "ice_form": {"none": 0.6},
+    "suction_line_feel": {"warm": 0.7},
+}
+
+CAUSES = (
+    Cause(
+        "compressor_inefficient",
+        "Compressor worn inside",
+        "The compressor runs but no longer pumps as it should.",
+        0.035,
+        {
+            "td_f": {"low": 0.78},
+            "split_f": {"low": 0.68},
+            "amps_pct": {"low": 0.66},
+            "pump_down_low_psig": {"high": 0.92},
+            "superheat_comp_f": {"high": 0.25},
+            "subcooling_f": {"low": 0.15},
+            "compressor_shell": {"hot": 0.5},
+            "discharge_line_f": {"high": SOME},
+            "box_temp_f": {"high": MOSTLY},
+            "siblings": {"also_bad": 0.75},
+        },
+        ("Pump-down test: it will not pull low, or does not hold", "Suction high and head low at once"),
+        ("Replace it, with fresh drier and start parts; find what killed it first",),
+        words("licensed", "lock_out", "pressure"),
+        mimics=(("suction_regulator_shut", "pump-down: a worn one cannot"),),
+    ),
+    Cause(
+        "compressor_overload",
+        "Compressor off on its protector",
+        "The compressor's own protector has switched it off because it ran hot.",
+        0.03,
+        {
+            **DEAD,
+            "compressor": {"off": 0.5, "tripping": 0.4, "humming": 0.02},
+            "compressor_shell": {"hot": 0.92},
+            "contactor": {"in": 0.93},
+            "load_loss_v": {"ok": 0.97},
+            "winding_highest_ohm": {"high": 0.35},
+            "winding_ground_ohm": {"ok": 0.97},
+        },
+        ("Hot shell, contactor in, right volts at the terminals", "Let it cool: does it start? Then find why it ran hot"),
+        ("Find the cause: low charge, high head, bad supply, weak start parts",),
+        words("lock_out", "hot_line"),
+        mimics=(("compressor_open_winding", "cooling: the protector closes again, a winding does not"),),
+    ),
+    Cause(
+        "compressor_grounded",
+        "Compressor winding to ground",
+        "A winding of the compressor touches its shell. It must not be switched on again.",
+        0.012,
+        {
+            **DEAD,
+            "compressor": {"off": 0.85, "humming": 0.05, "tripping": 0.08},
+            "winding_ground_ohm": {"low": 0.96},
+            "control_call": {"no_power": 0.4},
+        },
+        ("The breaker trips at once", "Locked out, leads lifted: next to no ohms to the shell"),
+        ("Replace the compressor; burn-out clean-up if the oil says so", "Never switch it on again to try it"),
+        words("lock_out", "licensed"),
+    ),
+    Cause(
+        "compressor_open_winding",
+        "Compressor winding open",
+        "A winding inside the compressor is broken.",
+        0.012,
+        {
+            **DEAD,
+            "compressor": {"humming": 0.5, "off": 0.35, "tripping": 0.12},
+            "winding_highest_ohm": {"high": 0.93},
+            "winding_mismatch_pct": {"high": 0.8},
+            "contactor": {"in": 0.9},
+            "load_loss_v": {"ok": 0.96},
+            "compressor_shell": {"warm": 0.4, "cold": 0.45},
+        },
+        ("Cooled down: one pair still open; the two smaller add to the largest on a sound one",),
+        ("Replace the compressor, with fresh start parts and drier",),
+        words("lock_out", "licensed"),
+        mimics=(("compressor_overload", "cold shell: a protector would have closed"), ("start_parts_failed", "the windings read right")),
+    ),
+)

@@ -1,0 +1,136 @@
+"""The head side: the condenser and the air through it."""
+
+from kettle.knowledge.causes.model import OFTEN, SOME, Cause
+from kettle.knowledge.cautions import words
+
+_AIR = {"condensing": ("air",)}
+_MIXING = {"head_control": ("mixing_valve", "mixing_valve_and_fan")}
+_CONTROLLED = {"head_control": ("mixing_valve", "mixing_valve_and_fan", "fan_cycling", "fan_speed")}
+_HOT_HEAD = {
+    "split_f": {"high": 0.87},
+    "high_pressure_switch": {"open": 0.25},
+    "amps_pct": {"high": OFTEN},
+    "discharge_line_f": {"high": 0.55},
+    "subcooling_f": {"low": 0.3},
+    "box_temp_f": {"high": 0.55},
+    "td_f": {"low": 0.15},
+    "siblings": {"also_bad": 0.65},
+    "compressor": {"running": 0.62, "tripping": 0.2, "short_cycling": 0.1},
+    "compressor_shell": {"hot": 0.5},
+}
+
+CAUSES = (
+    Cause(
+        "condenser_dirty",
+        "Condenser dirty",
+        "The condenser is clogged with dirt and cannot give off its heat.",
+        0.1,
+        {**_HOT_HEAD, "condenser_coil": {"blocked": 0.68, "dusty": 0.25}},
+        ("Torch behind the coil: no light through the fins",),
+        ("Clean through, fins straight, then read again before any thought of charge",),
+        words("lock_out", "ladder"),
+        variants=(({"condensing": "water"}, {"approach_f": {"high": 0.9}, "rise_f": {"low": 0.5}}),),
+        mimics=(
+            ("overcharge", "clean it first: subcooling stays normal or low behind a dirty condenser"),
+            ("condenser_fan_failed", "look at the fan"),
+        ),
+    ),
+    Cause(
+        "condenser_fan_failed",
+        "Condenser fan failed",
+        "The fan that cools the condenser has stopped.",
+        0.04,
+        {**_HOT_HEAD, "condenser_fans": {"stopped": 0.74, "slow": 0.13, "reversed": 0.08}},
+        ("Look: stopped, slow or backwards; measure motor and capacitor",),
+        ("Replace motor, blade or capacitor, or mend its control", "Clean the coil while it is open"),
+        words("lock_out", "ladder", "hot_line"),
+        only=_AIR,
+        variants=(
+            # Fan cycling stops a sound fan in the cold, so a still fan says less there.
+            ({"head_control": "fan_cycling"}, {"condenser_fans": {"stopped": SOME, "slow": 0.1, "cycling": 0.15}}),
+        ),
+        mimics=(("condenser_dirty", "light through the fins, fan standing"),),
+    ),
+    Cause(
+        "head_control_stuck_bypass",
+        "Head-pressure valve passes hot gas",
+        "The valve that holds the head up in winter sends hot gas past the condenser in warm weather.",
+        0.02,
+        {
+            "head_control": {"bypassing_when_warm": 0.9},
+            "subcooling_f": {"low": 0.7},
+            "sight_glass": {"flashing": 0.45, "few_bubbles": 0.35},
+            "split_f": {"high": 0.45},
+            "receiver_level_pct": {"low": 0.15},
+            "superheat_evap_f": {"high": 0.45},
+            "box_temp_f": {"high": 0.6},
+            "siblings": {"also_bad": 0.6},
+        },
+        ("Feel its three ports: hot gas and receiver line both hot in warm weather",),
+        ("Replace the valve or its element",),
+        words("licensed", "pressure", "ladder"),
+        only=_MIXING,
+        variants=(({"outside": "cold"}, {"head_control": {"bypassing_when_warm": 0.3}}),),
+        mimics=(("undercharge", "the valve's ports and the liquid line: hot here, not just short"),),
+    ),
+    Cause(
+        "head_control_not_holding",
+        "Head control does not hold in the cold",
+        "In cold weather nothing holds the head pressure up, so the valve is not fed.",
+        0.02,
+        {
+            "head_control": {"not_holding_when_cold": 0.85},
+            "split_f": {"low": 0.2},
+            "superheat_evap_f": {"high": 0.2},
+            "sight_glass": {"few_bubbles": 0.15},
+        },
+        ("Block part of the condenser: does everything come right?", "Head against its setting"),
+        ("Replace or set the head control",),
+        words("ladder", "pressure"),
+        only=_CONTROLLED,
+        variants=(
+            (
+                {"outside": "cold"},
+                {
+                    "split_f": {"low": 0.75},
+                    "superheat_evap_f": {"high": 0.65},
+                    "superheat_comp_f": {"high": 0.5},
+                    "td_f": {"high": 0.6},
+                    "sight_glass": {"flashing": 0.5, "few_bubbles": 0.3},
+                    "subcooling_f": {"low": 0.35},
+                    "box_temp_f": {"high": 0.7},
+                    "low_pressure_switch": {"open": 0.3},
+                    "siblings": {"also_bad": 0.6},
+                },
+            ),
+        ),
+        mimics=(("winter_charge_short", "the head: low when nothing holds it, held up with an empty receiver when gas is short"),),
+    ),
+    Cause(
+        "winter_charge_short",
+        "Charge short for the winter",
+        "In cold weather the condenser keeps liquid back, and there is not enough charge for both.",
+        0.02,
+        {"siblings": {"also_bad": 0.6}},
+        ("Fine in warm weather; level and glass fall below about 50 °F outside", "Block the condenser: the glass clears"),
+        ("Add the winter charge by calculation; return above 70 °F to verify", "Look for a leak as well"),
+        words("licensed", "pressure"),
+        only=_MIXING,
+        variants=(
+            (
+                {"outside": "cold"},
+                {
+                    "sight_glass": {"flashing": 0.6, "few_bubbles": 0.28},
+                    "receiver_level_pct": {"low": 0.85},
+                    "superheat_evap_f": {"high": 0.75},
+                    "superheat_comp_f": {"high": 0.6},
+                    "td_f": {"high": 0.65},
+                    "split_f": {"ok": 0.9},
+                    "subcooling_f": {"low": 0.6},
+                    "box_temp_f": {"high": 0.75},
+                },
+            ),
+        ),
+        mimics=(("undercharge", "the weather, and a leak test"),),
+    ),
+)

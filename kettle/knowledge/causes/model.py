@@ -1,0 +1,77 @@
+"""How a cause is written down."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Final
+
+from kettle.knowledge.unit import Unit
+
+# How strongly a cause shows itself in one observation, as a probability.
+MOSTLY: Final = 0.82
+OFTEN: Final = 0.6
+SOME: Final = 0.35
+SELDOM: Final = 0.08
+
+# feature -> state -> probability; states left out share the rest as they do on a sound unit.
+Effects = Mapping[str, Mapping[str, float]]
+# Where an effect holds: field of the unit, "moment" or "outside" -> value.
+Context = Mapping[str, str]
+
+
+@dataclass(frozen=True)
+class Cause:
+    """One cause.
+
+    `prior` is how common it is among service calls, `prior_freezer` the same on a freezer where it differs, `by_kind`
+    factors on kinds whose code starts with a word. `shows` are its effects; `variants` replace some of them in a context
+    (fields of the unit, "moment", "outside": cold, mild or hot). `only` limits the cause to units built a certain way
+    (field -> allowed values). `mimics` names causes it is taken for, each with what tells them apart.
+    """
+
+    code: str
+    label: str
+    plain: str
+    prior: float
+    shows: Effects
+    confirm: tuple[str, ...]
+    correct: tuple[str, ...]
+    caution: tuple[str, ...] = ()
+    prior_freezer: float | None = None
+    by_kind: Mapping[str, float] = field(default_factory=dict)
+    only: Mapping[str, tuple[str | int, ...]] = field(default_factory=dict)
+    variants: tuple[tuple[Context, Effects], ...] = ()
+    mimics: tuple[tuple[str, str], ...] = ()
+
+    def possible_on(self, unit: Unit) -> bool:
+        """Whether the cause can exist on a unit built like this."""
+        return all(getattr(unit, name) in allowed for name, allowed in self.only.items())
+
+    def prior_on(self, unit: Unit) -> float:
+        """Return how common the cause is on this kind, as an unnormalised weight."""
+        prior = self.prior_freezer if unit.kind.freezer and self.prior_freezer is not None else self.prior
+        for word, factor in self.by_kind.items():
+            if unit.kind.code.startswith(word):
+                prior *= factor
+        return prior
+
+    def effects_on(self, unit: Unit, context: Context) -> Effects:
+        """Return what the cause shows on a unit built like this, at this moment and weather."""
+        effects = dict(self.shows)
+        for asked, replaced in self.variants:
+            if all(context.get(name, getattr(unit, name, None)) == value for name, value in asked.items()):
+                effects.update(replaced)
+        if unit.condensing == "water" and "split_f" in effects:
+            # On water the approach tells what the split tells in air.
+            effects.setdefault("approach_f", effects["split_f"])
+        return effects
+
+
+HEALTHY: Final = Cause(
+    code="",
+    label="Nothing wrong found",
+    plain="What was seen so far fits a unit that works as it should.",
+    prior=0.45,
+    shows={},
+    confirm=("Watch it cycle off and on by itself", "See one defrost end and the drain run"),
+    correct=("Nothing to correct; note the readings as its own good set",),
+)

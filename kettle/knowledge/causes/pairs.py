@@ -1,0 +1,31 @@
+"""Which two causes can be there at once, and how often."""
+
+from typing import Final
+
+from kettle.knowledge.causes.model import Cause
+
+# How often a second fault is there besides the first, against what two independent ones would give: one fault brings
+# another, and what is neglected has several. Judgement of the trade.
+PAIR_SHARE: Final = 1.2
+# Causes that exclude each other: one state of the same thing, or one fault told under two names.
+EXCLUSIVE: Final = (
+    {"undercharge", "overcharge", "winter_charge_short"},
+    {"undercharge", "noncondensables"},
+    {"txv_underfeeding", "txv_overfeeding", "bulb_fault"},
+    {"txv_underfeeding", "liquid_solenoid_closed"},
+    {"evap_fan_failed", "evap_fan_no_power"},
+    {"defrost_never_starts", "defrost_too_little", "defrost_too_much", "defrost_not_terminating", "residual_ice"},
+    {"liquid_solenoid_closed", "solenoid_leaking"},
+    {"head_control_stuck_bypass", "head_control_not_holding"},
+    {"compressor_overload", "compressor_grounded", "compressor_open_winding", "compressor_inefficient", "no_call"},
+    {"compressor_grounded", "start_parts_failed", "contactor_pole_open", "no_call"},
+    {"compressor_open_winding", "start_parts_failed"},
+    {"compressor_overload", "voltage_problem", "contactor_pole_open", "start_parts_failed"},
+    {"stat_calibration", "sensor_mixup", "wrong_parameters", "no_call"},
+    {"hot_stock", "no_call"},
+)
+
+
+def plausible_pair(one: Cause, other: Cause) -> bool:
+    """Return whether two causes can be there at once as two."""
+    return not any(one.code in group and other.code in group for group in EXCLUSIVE)

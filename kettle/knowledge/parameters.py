@@ -1,0 +1,71 @@
+"""The generic parameter roles of controllers and pressure controls, as a table."""
+
+from dataclasses import dataclass
+from typing import Final
+
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import TRADE, ShownUnits
+
+
+@dataclass(frozen=True)
+class Parameter:
+    """One setting: role, what it is called, unit and range; `text` marks a setting that is a word."""
+
+    code: str
+    label: str
+    unit: str = ""
+    low: float = 0.0
+    high: float = 0.0
+    text: bool = False
+
+    def parse(self, typed: str, side: str, shown: ShownUnits = TRADE) -> str:
+        """Return a typed setting as it is stored, in words with the unit it was read in; InputError names side, value, range and unit."""
+        typed = typed.strip()
+        if not typed:
+            raise InputError(f"{side}: write what it was; nothing may be changed that was not read first")
+        if self.text:
+            if len(typed) > 60:
+                raise InputError(f"{side}: at most 60 letters")
+            return typed
+        try:
+            value = shown.parse(typed, self.unit)
+        except InputError as error:
+            raise InputError(f"{side}: {error}; allowed {shown.span(self.low, self.high, self.unit)}") from None
+        if not self.low <= value <= self.high:
+            told, allowed = shown.text(value, self.unit, int(value != int(value))), shown.span(self.low, self.high, self.unit)
+            raise InputError(f"{side}: {told} is outside {allowed}")
+        return f"{shown.figure(value, self.unit, 0 if value == int(value) else 1)} {shown.label(self.unit)}".strip()
+
+
+# fmt: off
+PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
+    Parameter("set_point", "Set point", "°F", -60, 80),
+    Parameter("differential", "Differential", "°F diff", 0.5, 30),
+    Parameter("target_superheat", "Target superheat", "°F diff", 2, 30),
+    Parameter("defrosts_per_day", "Defrosts a day", "a day", 0, 48),
+    Parameter("fail_safe", "Defrost fail-safe", "min", 0, 240),
+    Parameter("termination", "Defrost termination", "°F", 20, 120),
+    Parameter("drip", "Drip time", "min", 0, 60),
+    Parameter("fan_delay", "Fan delay", "°F", -40, 60),
+    Parameter("demand", "Defrost on demand", "%", 0, 100),
+    Parameter("lp_cut_in", "Low-pressure cut-in", "psig", -14.7, 250),
+    Parameter("lp_cut_out", "Low-pressure cut-out", "psig", -14.7, 250),
+    Parameter("hp_cut_out", "High-pressure cut-out", "psig", 50, 650),
+    Parameter("fan_cycling_cut_in", "Fan cycling cut-in", "psig", 20, 500),
+    Parameter("alarm_high", "High alarm offset", "°F diff", 0, 60),
+    Parameter("alarm_delay", "Alarm delay", "min", 0, 240),
+    Parameter("anti_short_cycle", "Anti-short-cycle delay", "min", 0, 30),
+    Parameter("starts_per_hour", "Most starts an hour", "an hour", 0, 60),
+    Parameter("refrigerant", "Refrigerant chosen", text=True),
+    Parameter("probe_role", "Probe role", text=True),
+    Parameter("service_mode", "Service mode", text=True),
+    Parameter("other", "Something else", text=True),
+)}
+# fmt: on
+
+
+def get(code: str) -> Parameter:
+    """Return a parameter by its role; InputError if there is none."""
+    if code not in PARAMETERS:
+        raise InputError(f"Setting: “{code[:40]}” is not one of the list")
+    return PARAMETERS[code]

@@ -1,0 +1,185 @@
+"""The unit under the hands: its kind, how it is built, and what is assumed where nobody said.
+
+A `UnitSpec` is what is known (any field but kind and refrigerant may be missing); `resolve` fills the gaps from the
+defaults of the kind and says which it filled.
+"""
+
+import difflib
+from dataclasses import dataclass, field, fields
+from typing import Any, Final
+
+from kettle.knowledge import refrigerants
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import TRADE, ShownUnits
+
+
+@dataclass(frozen=True)
+class Kind:
+    """A kind of unit: its name in the interface and the build that is usual for it."""
+
+    code: str
+    label: str
+    freezer: bool
+    set_f: float
+    metering: str
+    receiver: bool
+    defrost: str
+    condensing: str = "air"
+    box_control: str = "controller"
+
+
+# fmt: off
+KINDS: Final[dict[str, Kind]] = {k.code: k for k in (
+    Kind("walk_in_cooler", "walk-in cooler", False, 36, "txv", True, "off_cycle"),
+    Kind("walk_in_freezer", "walk-in freezer", True, -5, "txv", True, "electric"),
+    Kind("reach_in_cooler", "reach-in cooler", False, 37, "cap_tube", False, "off_cycle"),
+    Kind("reach_in_freezer", "reach-in freezer", True, 0, "cap_tube", False, "electric"),
+    Kind("prep_rail", "prep rail", False, 37, "cap_tube", False, "off_cycle", box_control="thermostat"),
+    Kind("display_cooler", "display cooler", False, 35, "txv", True, "off_cycle"),
+    Kind("display_freezer", "display freezer", True, 0, "txv", True, "electric"),
+    Kind("bottle_cooler", "bottle cooler", False, 37, "cap_tube", False, "off_cycle", box_control="thermostat"),
+    Kind("provision_room_cooler", "provision room, cool", False, 36, "txv", True, "off_cycle", "water", "thermostat"),
+    Kind("provision_room_freezer", "provision room, frozen", True, -5, "txv", True, "electric", "water", "thermostat"),
+)}
+
+# Words of the case file with what the interface calls them.
+CHOICES: Final[dict[str, dict[str, str]]] = {
+    "kind": {code: kind.label for code, kind in KINDS.items()},
+    "metering": {"txv": "expansion valve", "eev": "electronic valve", "cap_tube": "capillary tube"},
+    "condensing": {"air": "air-cooled", "water": "water-cooled"},
+    "head_control": {"none": "none", "mixing_valve": "mixing valve", "fan_cycling": "fan cycling",
+                     "fan_speed": "fan speed", "mixing_valve_and_fan": "mixing valve and fan"},
+    "defrost": {"none": "none", "off_cycle": "off-cycle", "timed_air": "timed air", "electric": "electric",
+                "hot_gas": "hot gas"},
+    "box_control": {"thermostat": "thermostat", "controller": "controller", "suction_pressure": "suction pressure"},
+}
+
+# Figures of the plate and the site: lowest, highest, unit, label.
+LIMITS: Final[dict[str, tuple[float, float, str, str]]] = {
+    "set_f": (-60, 80, "°F", "Set temperature"),
+    "differential_f": (0.5, 30, "°F diff", "Differential"),
+    "critical_charge_oz": (0.5, 1000, "oz", "Label charge"),
+    "compressor_rla_a": (0.1, 500, "A", "Rated amps"),
+    "nameplate_v": (12, 700, "V", "Nameplate volts"),
+    "phases": (1, 3, "", "Phases"),
+    "altitude_ft": (-1500, 20000, "ft", "Altitude"),
+    "evaporators": (1, 8, "", "Evaporators"),
+}
+# fmt: on
+
+
+@dataclass(frozen=True)
+class UnitSpec:
+    """What is known of a unit; None means nobody said. Units are in the names; `bands` is quantity -> (low, high)."""
+
+    kind: str
+    refrigerant: str
+    name: str = ""
+    metering: str | None = None
+    condensing: str | None = None
+    receiver: bool | None = None
+    head_control: str | None = None
+    defrost: str | None = None
+    box_control: str | None = None
+    set_f: float | None = None
+    differential_f: float | None = None
+    critical_charge_oz: float | None = None
+    compressor_rla_a: float | None = None
+    nameplate_v: float | None = None
+    phases: int | None = None
+    altitude_ft: float | None = None
+    evaporators: int | None = None
+    bands: dict[str, tuple[float, float]] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Unit:
+    """A unit with every gap filled; `assumed` names the fields that were filled from the kind."""
+
+    name: str
+    kind: Kind
+    refrigerant: refrigerants.Refrigerant
+    metering: str
+    condensing: str
+    receiver: bool
+    head_control: str
+    defrost: str
+    box_control: str
+    set_f: float
+    differential_f: float
+    critical_charge_oz: float | None
+    compressor_rla_a: float | None
+    nameplate_v: float | None
+    phases: int
+    altitude_ft: float
+    evaporators: int
+    bands: dict[str, tuple[float, float]]
+    assumed: tuple[str, ...]
+
+    @property
+    def walk_in(self) -> bool:
+        """Whether a person can be shut in it."""
+        return self.kind.code.startswith(("walk_in", "provision_room"))
+
+    @property
+    def build(self) -> str:
+        """Kind and metering in words, as a verdict names them."""
+        return f"{self.kind.label}, {CHOICES['metering'][self.metering]}"
+
+
+def check_choice(name: str, value: str) -> str:
+    """Return a word of the case file if it is allowed for the field; InputError names the nearest one."""
+    allowed = CHOICES[name]
+    if value in allowed:
+        return value
+    near = difflib.get_close_matches(str(value), allowed, n=1, cutoff=0.0)
+    raise InputError(f"{name}: “{str(value)[:40]}” is not known; the nearest known is “{near[0]}”")
+
+
+def check_figure(name: str, value: float, shown: ShownUnits = TRADE) -> float:
+    """Return a figure of the plate if it is inside its limits; InputError names value, range and unit."""
+    low, high, unit, label = LIMITS[name]
+    if not low <= value <= high:
+        told = shown.figure(value, unit, 0 if value == int(value) else 1)
+        span = f"{shown.figure(low, unit, low != int(low))} to {shown.figure(high, unit, 0)} {shown.label(unit)}".strip()
+        raise InputError(f"{label}: {told} {shown.label(unit)}".strip() + f" is outside {span}")
+    return value
+
+
+def resolve(spec: UnitSpec) -> Unit:
+    """Return the unit with every gap filled from its kind.
+
+    Raises InputError for a word, figure or refrigerant that is not allowed.
+    """
+    check_choice("kind", spec.kind)
+    kind = KINDS[spec.kind]
+    # A plate in ounces is a critically charged circuit: no receiver, and a capillary tube unless somebody said.
+    critical = spec.critical_charge_oz is not None
+    defaults: dict[str, Any] = {
+        "metering": "cap_tube" if critical else kind.metering,
+        "condensing": kind.condensing,
+        "receiver": kind.receiver and not critical and spec.metering != "cap_tube",
+        "head_control": "none",
+        "defrost": kind.defrost,
+        "box_control": kind.box_control,
+        "set_f": kind.set_f,
+        "differential_f": 3.0,
+        "phases": 1,
+        "altitude_ft": 0.0,
+        "evaporators": 1,
+    }
+    values: dict[str, Any] = {}
+    assumed = []
+    for entry in fields(UnitSpec):
+        value = getattr(spec, entry.name)
+        if value is None and entry.name in defaults:
+            value = defaults[entry.name]
+            assumed.append(entry.name)
+        elif value is not None and entry.name in CHOICES:
+            check_choice(entry.name, value)
+        elif value is not None and entry.name in LIMITS:
+            check_figure(entry.name, value)
+        values[entry.name] = value
+    values["kind"] = kind
+    values["refrigerant"] = refrigerants.get(spec.refrigerant)
+    return Unit(**values, assumed=tuple(assumed))

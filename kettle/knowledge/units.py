@@ -1,0 +1,186 @@
+"""Quantities and conversions: what a technician types, what it becomes, and how it is shown.
+
+The core works in °F, psig, psia, A, V, min, lb and %; every conversion in or out of them is here. A stored unit names
+what is measured ("°F" a temperature, "°F diff" a difference of two); what a person reads and types it in is chosen by
+the person (`ShownUnits`).
+"""
+
+import math
+import re
+from dataclasses import dataclass
+from typing import Final
+
+from kettle.knowledge.errors import InputError
+
+STANDARD_ATMOSPHERE_PSIA: Final = 14.696
+INHG_PER_PSI: Final = 2.036021
+PSI_PER_BAR: Final = 14.503774
+KPA_PER_PSI: Final = 6.894757
+PA_PER_MICRON: Final = 0.13332237
+OZ_PER_LB: Final = 16.0
+KG_PER_LB: Final = 0.45359237
+MINUS: Final = "−"
+
+
+def atmosphere_psia(altitude_ft: float = 0.0) -> float:
+    """Return the local atmosphere in psia at an altitude in ft.
+
+    Formula: International Standard Atmosphere, troposphere (ISO 2533): p = p0 (1 - 6.8756e-6 h)^5.2559.
+    """
+    return float(STANDARD_ATMOSPHERE_PSIA * (1.0 - 6.8756e-6 * altitude_ft) ** 5.2559)
+
+
+def psig_to_psia(pressure_psig: float, altitude_ft: float = 0.0) -> float:
+    """Return absolute pressure in psia for a gauge pressure in psig at an altitude in ft."""
+    return pressure_psig + atmosphere_psia(altitude_ft)
+
+
+def psia_to_psig(pressure_psia: float, altitude_ft: float = 0.0) -> float:
+    """Return gauge pressure in psig for an absolute pressure in psia at an altitude in ft."""
+    return pressure_psia - atmosphere_psia(altitude_ft)
+
+
+def vacuum_inhg(pressure_psig: float) -> float | None:
+    """Return inches of mercury vacuum for a gauge pressure below zero, None at or above zero."""
+    return -pressure_psig * INHG_PER_PSI if pressure_psig < 0 else None
+
+
+@dataclass(frozen=True)
+class Measure:
+    """One unit a figure can be shown in: shown = stored × factor + offset; what may be typed for it; decimals more or less."""
+
+    label: str
+    factor: float
+    offset: float = 0.0
+    typed: tuple[str, ...] = ()
+    decimals: int = 0
+
+    def to_shown(self, stored: float) -> float:
+        """Return a stored figure in this unit."""
+        return stored * self.factor + self.offset
+
+    def to_stored(self, shown: float) -> float:
+        """Return a figure of this unit as it is stored."""
+        return (shown - self.offset) / self.factor
+
+
+# fmt: off
+# stored unit -> the units it can be shown and typed in, the stored one first.
+MEASURES: Final[dict[str, tuple[Measure, ...]]] = {
+    "°F": (Measure("°F", 1, 0, ("f",)), Measure("°C", 5 / 9, -160 / 9, ("c",))),
+    "°F diff": (Measure("°F", 1, 0, ("f",)), Measure("K", 5 / 9, 0, ("k", "c"))),
+    "psig": (Measure("psig", 1, 0, ("psi", "psig")), Measure("bar", 1 / PSI_PER_BAR, 0, ("bar", "barg"), 1),
+             Measure("kPa", KPA_PER_PSI, 0, ("kpa", "kpag"), -1)),
+    "psi": (Measure("psi", 1, 0, ("psi",)), Measure("bar", 1 / PSI_PER_BAR, 0, ("bar",), 1), Measure("kPa", KPA_PER_PSI, 0, ("kpa",), -1)),
+    "lb": (Measure("lb", 1, 0, ("lb", "lbs")), Measure("oz", OZ_PER_LB, 0, ("oz",), -1), Measure("kg", KG_PER_LB, 0, ("kg",), 1)),
+    "oz": (Measure("oz", 1, 0, ("oz",)), Measure("lb", 1 / OZ_PER_LB, 0, ("lb", "lbs"), 2),
+           Measure("kg", KG_PER_LB / OZ_PER_LB, 0, ("kg",), 3)),
+    "micron": (Measure("micron", 1, 0, ("micron", "microns")), Measure("Pa", PA_PER_MICRON, 0, ("pa",), 1)),
+}
+# fmt: on
+# Inches of mercury are vacuum whatever sign they carry.
+VACUUM_SUFFIX: Final = "inhg"
+_ENTRY = re.compile(r"^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)\s*([°a-zA-Z%]*)$")
+
+
+@dataclass(frozen=True)
+class ShownUnits:
+    """The units one person reads and types in; the defaults are the trade's own."""
+
+    temperature: str = "°F"
+    pressure: str = "psig"
+    mass: str = "lb"
+    vacuum: str = "micron"
+
+    def measure(self, unit: str) -> Measure:
+        """Return how a stored unit is shown to this person; a unit without conversions is shown as it is."""
+        wanted = {"°F": self.temperature, "°F diff": "K" if self.temperature == "°C" else "°F", "psig": self.pressure,
+                  "psi": self.pressure, "lb": self.mass, "oz": self.mass, "micron": self.vacuum}.get(unit)  # fmt: skip
+        choices = MEASURES.get(unit, (Measure(unit, 1),))
+        return next((measure for measure in choices if measure.label == wanted), choices[0])
+
+    def label(self, unit: str) -> str:
+        """Return the name of the unit a stored figure is shown in."""
+        return self.measure(unit).label
+
+    def figure(self, value: float, unit: str, decimals: int = 1) -> str:
+        """Return a stored figure as this person reads it, without its unit."""
+        measure = self.measure(unit)
+        return format_number(measure.to_shown(value), max(0, decimals + measure.decimals))
+
+    def text(self, value: float, unit: str, decimals: int = 1) -> str:
+        """Return a stored figure with its unit; a gauge pressure below zero is also given in inches of mercury."""
+        shown = f"{self.figure(value, unit, decimals)} {self.label(unit)}".strip()
+        vacuum = vacuum_inhg(value) if unit == "psig" else None
+        return f"{shown} ({vacuum:.1f} inHg)" if vacuum is not None else shown
+
+    def plain(self, value: float, unit: str) -> str:
+        """Return a stored figure with its unit, without decimals it does not need: "−5 °F", "−20.6 °C"."""
+        shown = f"{round(self.measure(unit).to_shown(value), max(1, 1 + self.measure(unit).decimals)):g}".replace("-", MINUS)
+        return f"{shown} {self.label(unit)}".strip()
+
+    def span(self, low: float, high: float, unit: str, decimals: int = 0) -> str:
+        """Return a range with its unit, as "4 to 10 °F"."""
+        return f"{self.figure(low, unit, decimals)} to {self.figure(high, unit, decimals)} {self.label(unit)}".strip()
+
+    def in_other_unit(self, typed: str, unit: str) -> bool:
+        """Return whether a typed entry named another unit than this person reads it in."""
+        found = _ENTRY.match(typed.strip().replace(MINUS, "-"))
+        suffix = found.group(3).lower().removeprefix("°") if found else ""
+        return bool(suffix) and suffix not in (self.label(unit).lower(), *self.measure(unit).typed)
+
+    def edit(self, value: float, unit: str, decimals: int = 1) -> str:
+        """Return a stored figure as it stands in an entry field: plain; in its own unit one digit finer than it is shown."""
+        measure = self.measure(unit)
+        finer = int(measure.factor == 1)
+        return f"{round(measure.to_shown(value), max(0, decimals + measure.decimals) + finer):g}"
+
+    def parse(self, text: str, unit: str) -> float:
+        """Return the number a typed entry means, in the stored `unit`; a bare figure is in this person's unit.
+
+        Accepts "31.5", "31,5", "-6", "−6", and for their units "5 inHg", "2.1 bar", "-20C"; the unit itself may follow.
+        Raises InputError with what was typed and what would be understood.
+        """
+        cleaned = text.strip().replace(MINUS, "-")
+        found = _ENTRY.match(cleaned)
+        if not found:
+            raise InputError(f"“{text.strip()[:30]}” is not a number")
+        sign, figure, suffix = found.groups()
+        value = float(figure.replace(",", ".")) * (-1.0 if sign == "-" else 1.0)
+        suffix = suffix.lower().removeprefix("°")
+        measures = MEASURES.get(unit, ())
+        named = next((measure for measure in measures if suffix in measure.typed), None)
+        if named is not None:
+            value = named.to_stored(value)
+        elif not suffix:
+            value = self.measure(unit).to_stored(value)
+        elif suffix == VACUUM_SUFFIX and unit == "psig":
+            value = -abs(value) / INHG_PER_PSI
+        elif suffix != unit.lower():
+            raise InputError(f"“{found.group(3)}” is not a unit of this reading; it is taken in {self.label(unit)}")
+        if not math.isfinite(value):
+            raise InputError(f"“{text.strip()[:30]}” is too large a number")
+        return value
+
+
+TRADE: Final = ShownUnits()
+# What a person may choose, field of ShownUnits -> units.
+SHOWN_CHOICES: Final[dict[str, tuple[str, ...]]] = {
+    "temperature": ("°F", "°C"),
+    "pressure": ("psig", "bar", "kPa"),
+    "mass": ("lb", "oz", "kg"),
+    "vacuum": ("micron", "Pa"),
+}
+
+
+def format_number(value: float, decimals: int = 1) -> str:
+    """Return a figure as it is shown: fixed decimals, a true minus sign, no minus zero."""
+    text = f"{value:.{decimals}f}"
+    if float(text) == 0:
+        text = text.lstrip("-")
+    return text.replace("-", MINUS)
+
+
+def format_percent(share: float) -> str:
+    """Return a share of one as whole percent, never 0 or 100 for what is merely unlikely or likely."""
+    return "<1" if 0 < share < 0.005 else ">99" if 0.995 <= share < 1 else f"{100 * share:.0f}"

@@ -1,0 +1,106 @@
+import pytest
+
+from kettle.judging import readings, verdicts
+from kettle.judging.scale import push, scale
+from kettle.knowledge import bands
+from kettle.knowledge.unit import KINDS, UnitSpec, resolve
+from tests.core.judging.faults import COOLER, FREEZER, REACH_IN, sound, unit_of
+
+
+def judged(spec, seen):
+    unit = unit_of(spec)
+    facts = readings.work_out(unit, seen)
+    return {v.quantity: v for v in verdicts.on(facts)}, facts
+
+
+def test_a_sound_unit_is_ok_and_trusted():
+    found, facts = judged(FREEZER, sound(FREEZER))
+    assert facts.moment == "steady"
+    superheat = found["superheat_evap_f"]
+    assert (superheat.state, superheat.trust, superheat.low, superheat.high) == ("ok", "good", 4, 10)
+    assert "walk-in freezer, expansion valve" in superheat.why
+    assert found["td_f"].state == found["split_f"].state == "ok"
+
+
+def test_pull_down_widens_the_bands_and_weakens_the_verdict():
+    found, facts = judged(FREEZER, sound(FREEZER, box=12, superheat=13, td=18))
+    assert facts.moment == "pull_down"
+    assert (found["superheat_evap_f"].high, found["superheat_evap_f"].state) == (16, "ok")
+    assert found["superheat_evap_f"].trust == "weak"
+
+
+def test_a_gross_fault_is_named_even_in_pull_down():
+    found, _ = judged(FREEZER, sound(FREEZER, box=12, superheat=35))
+    assert (found["superheat_evap_f"].state, found["superheat_evap_f"].trust) == ("high", "good")
+
+
+def test_just_started_is_not_judged():
+    found, facts = judged(COOLER, sound(COOLER, settled_min=5.0))
+    assert facts.moment == "just_started"
+    assert found["superheat_evap_f"].trust == found["td_f"].trust == "none"
+
+
+@pytest.mark.parametrize(
+    ("change", "quantity", "trust"),
+    [
+        ({"evap_fans": "some_stopped"}, "td_f", "none"),
+        ({"ice_form": "hard_ice"}, "superheat_evap_f", "none"),
+        ({"compressor": "off"}, "split_f", "none"),
+        ({}, "subcooling_f", "weak"),
+    ],
+)
+def test_trust_falls_with_the_reason(change, quantity, trust):
+    found, _ = judged(COOLER, sound(COOLER, **change))
+    assert found[quantity].trust == trust
+
+
+def test_amps_are_judged_for_the_evaporating_temperature():
+    near, _ = judged(FREEZER, sound(FREEZER, td=11, amps_pct=60))
+    starved, _ = judged(FREEZER, sound(FREEZER, td=40, amps_pct=50))
+    assert starved["amps_pct"].low < near["amps_pct"].low
+    assert starved["amps_pct"].trust == "good" and "expected at SST" in starved["amps_pct"].why
+    without = {key: value for key, value in sound(FREEZER, amps_pct=60).items() if key != "suction_psig"}
+    unknown, _ = judged(FREEZER, without)
+    assert (unknown["amps_pct"].low, unknown["amps_pct"].high, unknown["amps_pct"].trust) == (55, 100, "weak")
+
+
+def test_ice_elsewhere_does_not_spoil_the_coil_readings():
+    found, _ = judged(COOLER, sound(COOLER, ice_form="heavy_frost", ice_places=("door_frame",)))
+    assert found["td_f"].trust == "good"
+
+
+def test_superheat_below_minus_three_is_impossible_and_just_below_zero_is_low():
+    assert judged(COOLER, sound(COOLER, superheat=-6))[0]["superheat_evap_f"].state == "impossible"
+    assert judged(COOLER, sound(COOLER, superheat=-2))[0]["superheat_evap_f"].state == "low"
+
+
+def test_the_units_own_band_goes_before_that_of_the_kind():
+    unit = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-134a", bands={"td_f": (5, 10)}))
+    assert bands.default_band(unit, "td_f") == (5, 10)
+
+
+def test_metering_and_receiver_choose_the_band():
+    assert bands.default_band(unit_of(REACH_IN), "superheat_evap_f") == bands.CAP_TUBE_SUPERHEAT
+    assert bands.default_band(unit_of(REACH_IN), "subcooling_f") == (5, 15)
+    assert bands.default_band(unit_of(COOLER), "subcooling_f") == bands.RECEIVER_SUBCOOLING
+    eev = resolve(UnitSpec(kind="display_cooler", refrigerant="R-448A", metering="eev"))
+    assert bands.default_band(eev, "superheat_evap_f") == (4, 10)
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_has_sound_bands(kind):
+    unit = resolve(UnitSpec(kind=kind, refrigerant="R-404A"))
+    for quantity in ("td_f", "superheat_evap_f", "superheat_comp_f", "split_f", "subcooling_f", "box_temp_f"):
+        low, high = bands.default_band(unit, quantity)
+        assert low < high
+
+
+def test_the_scale_holds_band_and_value():
+    found, _ = judged(FREEZER, sound(FREEZER))
+    drawn = scale(found["superheat_evap_f"])
+    assert drawn.band_from_pct == pytest.approx(100 / 3)
+    assert drawn.band_from_pct < drawn.at_pct < drawn.band_from_pct + drawn.band_width_pct
+    far, _ = judged(FREEZER, sound(FREEZER, superheat=90))
+    assert scale(far["superheat_evap_f"]).beyond
+    assert push(3.0) == (50.0, 50.0)
+    assert push(-1.5) == (25.0, 25.0)

@@ -55,9 +55,16 @@ INSTALLED_APPS = [
     "django_htmx",
     "web.accounts",
     "web.logbook",
-    "web.benches",
     "web.round",
+    "web.benches.ladder",
+    "web.benches.ice",
+    "web.benches.defrost",
+    "web.benches.controls",
+    "web.benches.valve",
+    "web.benches.probes",
+    "web.benches.sets",
     "web.reports",
+    "web.demo",
 ]
 
 MIDDLEWARE = [

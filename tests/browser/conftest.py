@@ -10,7 +10,7 @@ from django.db import connection, models
 from django.utils import timezone
 from playwright.sync_api import expect
 
-from web.logbook import demo
+from web.demo import load as demo
 from web.logbook.models import Call
 
 # Playwright's loop runs in this thread; the ORM is only used between its steps.

@@ -115,7 +115,7 @@ def test_defrosts_are_moved_stretched_added_and_taken_out_by_hand_and_key(open_s
 
 @ONE_SCREEN
 def test_a_plan_under_way_can_be_stopped(open_stop, monkeypatch):
-    monkeypatch.setattr("web.round.planning.begin", lambda *asked: None)
+    monkeypatch.setattr("web.benches.defrost.planning.begin", lambda *asked: None)
     page = open_stop("Freezer 1", "programs")
     page.get_by_role("button", name="Plan a week ahead").click()
     expect(page.get_by_role("progressbar")).to_be_visible()

@@ -9,8 +9,8 @@ from playwright.sync_api import expect
 from devices.probes import serve_in_background
 from tests.browser.conftest import ONE_SCREEN
 from tests.browser.test_story import type_in
+from web.links import probes
 from web.logbook.models import Call, Reading, ReadingSet
-from web.round import probes
 
 
 def bottom_of(page, selector):

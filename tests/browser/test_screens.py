@@ -3,7 +3,7 @@ import re
 from playwright.sync_api import expect
 
 from tests.browser.conftest import ONE_SCREEN
-from web.logbook import demo
+from web.demo import load as demo
 from web.logbook.models import Unit
 
 STOPS = [

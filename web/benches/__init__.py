@@ -1,1 +1,1 @@
-"""The benches: tools that work out one thing by themselves, outside a call."""
+"""Benches: one application for each kind of work at the unit; each has the same rooms (docs/architecture.md)."""

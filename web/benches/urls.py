@@ -1,10 +1,10 @@
-"""Addresses of the benches."""
+"""Addresses of the benches: those that belong to a call, under its number."""
 
-from django.urls import path
+from django.urls import include, path
 
-from web.benches.views import ladder
+OF_A_CALL = ("ice", "defrost", "controls", "probes", "sets", "valve")
 
 urlpatterns = [
-    path("ladder/", ladder.ladder, name="ladder"),
-    path("ladder/card/", ladder.card, name="ladder-card"),
+    path("", include("web.benches.ladder.urls")),
+    *(path("calls/<int:number>/", include(f"web.benches.{bench}.urls")) for bench in OF_A_CALL),
 ]

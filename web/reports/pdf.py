@@ -8,6 +8,8 @@ from pathlib import Path
 from django.conf import settings
 
 STATIC = Path(settings.STATICFILES_DIRS[0])
+# The ice bench keeps its styles with itself.
+ICE_SHEET = Path(settings.ROOT) / "web" / "benches" / "ice" / "static" / "ice" / "ice.css"
 SHEETS = ("fonts.css", "tokens.css", "report.css")
 # The rules of the ice map's own shapes; the rest of that sheet lays out screens.
 ICE_RULES = (".ice-ground", ".ice-pale", ".ice-deep", ".ice-dot", ".ice-line", ".ice-slash", ".ice-ring", ".ice-cell", ".ice-tubes")
@@ -53,8 +55,12 @@ def drawing_style():
     """
     tokens = (STATIC / "css" / "tokens.css").read_text().split("}")[0]
     values = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens))
-    text = "\n".join((STATIC / "css" / name).read_text() for name in ("circuit.css", "ice.css"))
-    rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}", "", text)
-    own = [line for line in rules.splitlines() if line.startswith((".circuit-drawing ", *ICE_RULES))]
-    drawn = "\n".join(own).replace(".circuit-drawing {", "svg {").replace(".circuit-drawing ", "")
+    text = "\n".join(sheet.read_text() for sheet in (STATIC / "css" / "circuit.css", ICE_SHEET))
+    rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}|/\*.*?\*/", "", text, flags=re.DOTALL)
+    own = []
+    for selectors, body in re.findall(r"([^{}]+)\{([^{}]*)\}", rules):
+        kept = [one.strip() for one in selectors.split(",") if one.strip().startswith((".circuit-drawing", *ICE_RULES))]
+        if kept:
+            own.append(f"{', '.join(kept)} {{ {' '.join(body.split())} }}")
+    drawn = re.sub(r"\.circuit-drawing(?= \{)", "svg", "\n".join(own)).replace(".circuit-drawing ", "")
     return re.sub(r"var\((--[\w-]+)\)", lambda found: values[found.group(1)], drawn)

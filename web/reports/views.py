@@ -9,7 +9,8 @@ from django.views.decorators.http import require_GET
 from kettle.benches.defrost.program import times
 from kettle.knowledge import cautions
 from web.accounts.access import shown_to
-from web.logbook.actions.talk_to_controller import in_service, outcomes
+from web.benches.controls.actions.talk_to_controller import outcomes
+from web.logbook.controller_talks import in_service
 from web.logbook.models import Call
 from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf
 from web.round.standing import Standing
@@ -62,7 +63,7 @@ def report_pdf(request, number):
     svg = render_to_string("round/_circuit.svg", context | {"printed": True})
     context["drawing_image"] = as_image(svg, drawing_style())
     context["ice_images"] = [
-        (as_image(render_to_string("logbook/_ice_map.svg", {"painted": painted}), drawing_style()), painted)
+        (as_image(render_to_string("ice/_ice_map.svg", {"painted": painted}), drawing_style()), painted)
         for _, *pair in context["ice_pairs"]
         for painted in pair
         if painted

@@ -38,3 +38,13 @@ class IceMaps:
     def pairs(self):
         """Before and after side by side, coil by coil."""
         return [(coil, self.latest("before", coil), self.latest("after", coil)) for coil in self.coils]
+
+
+def painting(standing, stage):
+    """What the painter of a stage needs: a map to go on with for each coil, the brushes."""
+    coils = standing.ice.coils
+    return {
+        "to_paint": [(coil, standing.ice.to_paint(stage, coil)) for coil in coils],
+        "brushes": BRUSHES,
+        "many": len(coils) > 1,
+    }

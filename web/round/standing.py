@@ -19,8 +19,8 @@ from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import CHOICES
 from kettle.knowledge.units import TRADE, ShownUnits, format_number, format_percent, vacuum_inhg
 from web.logbook.actions.note_sibling import sibling_states
+from web.logbook.baselines import baseline_of
 from web.logbook.judging import facts_of_coils, judge_call, minutes_left, settling_until, standing_readings
-from web.logbook.sets import baseline_of
 from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT, Place
 from web.round.icemaps import IceMaps
 from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE, STOPS

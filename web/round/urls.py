@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import controller, correct, entries, judge, melt, planned, probes, programs, sets, site, stops, tries, watch
+from web.round.views import entries, judge, site, stops
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
@@ -15,38 +15,10 @@ urlpatterns = [
     path("photos/", site.add_photo, name="add-photo"),
     path("photos/<int:pk>/", site.photo, name="photo"),
     path("photos/<int:pk>/small/", site.thumbnail, name="thumbnail"),
-    path("ice/", melt.ice_map, name="ice"),
-    path("melt/start/", melt.start_melt, name="start-melt"),
-    path("melt/end/", melt.end_melt, name="end-melt"),
     path("override/", judge.override, name="override"),
     path("found/", judge.found, name="found"),
     path("explanation/", judge.explanation, name="explanation"),
-    path("program/try/", tries.try_out, name="try-program"),
-    path("program/<str:side>/", programs.keep, name="keep-program"),
-    path("plan/", planned.plan, name="plan"),
-    path("plan/ask/", planned.ask, name="ask-plan"),
-    path("plan/<int:pk>/stop/", planned.stop, name="stop-plan"),
-    path("watch/", watch.watch, name="watch"),
-    path("watch/start/", watch.start, name="start-watch"),
-    path("watch/end/", watch.end, name="end-watch"),
-    path("watch/enter/", watch.enter, name="enter-watch"),
-    path("watch/leave/", watch.leave, name="leave-watch"),
-    path("watch/heater/", watch.heater, name="watch-heater"),
-    path("watch/mark/<slug:mark>/", watch.mark, name="mark-watch"),
-    path("controller/", controller.controller, name="controller"),
-    path("controller/read/", controller.read, name="read-controller"),
-    path("controller/take/", controller.take, name="take-controller"),
-    path("controller/write/", controller.write, name="write-controller"),
-    path("controller/defrost/", controller.start_defrost, name="controller-defrost"),
-    path("controller/<slug:what>/", controller.service, name="controller-service"),
-    path("hours/", programs.hours, name="hours"),
-    path("sets/", sets.sets, name="sets"),
-    path("sets/keep/", sets.keep_set, name="keep-set"),
-    path("probes/", probes.probes, name="probes"),
-    path("probes/take/", probes.take, name="take-probes"),
-    path("valve/", correct.valve, name="valve"),
-    path("setting/", correct.setting, name="setting"),
-    path("take-back/<str:what>/<int:pk>/", correct.take_back, name="take-back"),
+    path("take-back/<str:what>/<int:pk>/", entries.take_back, name="take-back"),
     path("close/", stops.close, name="close"),
     path("<slug:stop>/", stops.stop, name="stop"),
 ]

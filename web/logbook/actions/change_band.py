@@ -3,10 +3,9 @@
 from django.db import transaction
 
 from kettle.knowledge.bands import check_band, unit_of
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.change_setting import FieldErrors
 from web.logbook.models import BandChange
 
 

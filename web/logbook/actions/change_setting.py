@@ -1,19 +1,11 @@
 """Record a change of a setting: as found, as left, why."""
 
 from kettle.knowledge import parameters
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.record_reading import require_open
 from web.logbook.models import SettingChange
-
-
-class FieldErrors(InputError):
-    """What is wrong, by field."""
-
-    def __init__(self, by_field):
-        super().__init__("; ".join(by_field.values()))
-        self.by_field = by_field
 
 
 def change_setting(user, call, code, found_typed, left_typed, why, **when):

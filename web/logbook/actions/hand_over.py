@@ -4,10 +4,9 @@ from datetime import date, timedelta
 
 from django.utils import timezone
 
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.change_setting import FieldErrors
 from web.logbook.actions.record_reading import require_open
 
 WORDS = {"complaint": "Complaint", "changed": "What changed", "found": "What was found", "done": "What was done", "advice": "Advice",

@@ -5,9 +5,8 @@ from django.db.models import Max
 
 from web.accounts.access import require_same_shop, shop_of
 from web.logbook.actions import log
-from web.logbook.actions.melt import left_ice
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.models import Call, Unit
+from web.logbook.models import Call, Melt, Unit
 
 FIRST_NUMBER = 201
 
@@ -32,3 +31,9 @@ def quick_look(user, kind, refrigerant):
     unit.resolved()
     unit.save()
     return open_call(user, unit)
+
+
+def left_ice(unit):
+    """Whether the last ended melt on a unit left ice behind."""
+    last = Melt.objects.filter(call__unit=unit, undone_at=None, ended_at__isnull=False).order_by("ended_at").last()
+    return last is not None and not last.clear

@@ -6,9 +6,9 @@ from django.views.decorators.http import require_GET, require_http_methods
 
 from kettle.judging.evidence import quantity_name
 from kettle.knowledge.bands import banded, default_band, unit_of
+from kettle.knowledge.errors import FieldErrors
 from web.accounts.access import shown_to
 from web.logbook.actions.change_band import change_band
-from web.logbook.actions.change_setting import FieldErrors
 from web.logbook.actions.save_unit import save_unit
 from web.logbook.forms import UnitForm, posted
 from web.logbook.ice_history import ice_ups

@@ -2,7 +2,7 @@
 
 from django.contrib import messages
 from django.http import Http404
-from django.shortcuts import render
+from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
 from kettle.benches.ice.melt import must_come_first
@@ -16,6 +16,9 @@ from web.logbook.judging import judge_call
 from web.round.drawing import BY_STOP
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, frame, standing_of
+
+# Where one goes after taking back what was recorded elsewhere.
+BACK_TO = {"override": "judge", "finding": "judge"}
 
 
 @require_POST
@@ -87,3 +90,23 @@ def _changed(request, number, key, wrong, before, from_undo=False):
     if here == "judge" or before != _ready(request, call):
         response["HX-Refresh"] = "true"
     return response
+
+
+@require_POST
+def take_back(request, number, what, pk):
+    """Take back a valve turn, a setting change or a set."""
+    call = call_of(request, number)
+    entries = {
+        "turn": call.valveturns,
+        "setting": call.settingchanges,
+        "set": call.readingsets,
+        "override": call.overrides,
+        "finding": call.findings,
+    }.get(what)
+    if entries is None:
+        raise Http404
+    try:
+        undo_entry(request.user, get_object_or_404(entries, pk=pk))
+    except InputError as error:
+        messages.error(request, str(error))
+    return redirect("sets", number=number) if what == "set" else redirect("stop", number=number, stop=BACK_TO.get(what, "correct"))

@@ -4,9 +4,10 @@ from django.db.models import Exists, OuterRef
 from django.shortcuts import get_object_or_404, render
 
 from kettle.knowledge import observations
-from web.logbook.actions.talk_to_controller import in_service
 from web.logbook.actions.undo_entry import last_reading
+from web.logbook.controller_talks import in_service
 from web.logbook.models import Call, ControllerTalk
+from web.round import registry
 from web.round.standing import Standing
 from web.round.stops import BY_SLUG
 
@@ -41,6 +42,7 @@ def frame(call, stop, standing):
 
 
 def show(request, call, stop, standing=None, **extra):
-    """Render a stop in its frame."""
-    context = frame(call, stop, standing or standing_of(request, call))
-    return render(request, f"round/{stop.replace('-', '_')}.html", context | extra)
+    """Render a stop in its frame with all its parts; `extra` stands for what they would say themselves."""
+    standing = standing or standing_of(request, call)
+    context = frame(call, stop, standing) | registry.context_of(stop, request, standing) | extra
+    return render(request, registry.page_of(stop), context)

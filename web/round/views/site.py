@@ -12,8 +12,9 @@ from web.logbook.actions.check_in import INTERVALS_MIN, check_in
 from web.logbook.actions.hand_over import write_hand_over
 from web.logbook.actions.note_sibling import note_sibling
 from web.logbook.models import Unit
+from web.round.icemaps import painting
+from web.round.photos import photo_context
 from web.round.stops import BY_SLUG
-from web.round.views.melt import painting, photo_context
 from web.round.views.pages import call_of
 
 

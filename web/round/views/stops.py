@@ -5,22 +5,10 @@ from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import FieldErrors, InputError
 from web.logbook.actions import hand_over
-from web.logbook.actions.change_setting import FieldErrors
 from web.round.stops import BY_SLUG
-from web.round.views import correct, judge, melt, probes, programs, site
 from web.round.views.pages import call_of, show, standing_of
-
-# What a stop's page needs beyond the frame: stop -> function of request and standing.
-CONTEXTS = {
-    "arrive": site.arrive_context,
-    "read": probes.read_context,
-    "melt": melt.melt_context,
-    "programs": programs.programs_context,
-    "judge": judge.judge_context,
-    "correct": correct.correct_context,
-}
 
 
 @require_GET
@@ -39,9 +27,7 @@ def stop(request, number, stop):
     call = call_of(request, number)
     if stop == "hand-over" and request.method == "POST":
         return _hand_over(request, call)
-    standing = standing_of(request, call)
-    extra = CONTEXTS[stop](request, standing) if stop in CONTEXTS else {}
-    return show(request, call, stop, standing, **extra)
+    return show(request, call, stop)
 
 
 @require_GET

@@ -1,0 +1,1 @@
+"""The controls bench: settings as found and as left, the case controller."""

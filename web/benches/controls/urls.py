@@ -1,0 +1,15 @@
+"""Addresses of the controls bench; the first parameter is the call's number."""
+
+from django.urls import path
+
+from web.benches.controls.views import controller, settings
+
+urlpatterns = [
+    path("setting/", settings.setting, name="setting"),
+    path("controller/", controller.controller, name="controller"),
+    path("controller/read/", controller.read, name="read-controller"),
+    path("controller/take/", controller.take, name="take-controller"),
+    path("controller/write/", controller.write, name="write-controller"),
+    path("controller/defrost/", controller.start_defrost, name="controller-defrost"),
+    path("controller/<slug:what>/", controller.service, name="controller-service"),
+]

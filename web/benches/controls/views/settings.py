@@ -1,0 +1,36 @@
+"""Correcting: a setting, as found and as left."""
+
+from django.contrib import messages
+from django.shortcuts import redirect
+from django.views.decorators.http import require_POST
+
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.parameters import PARAMETERS
+from web.logbook.actions.change_setting import change_setting
+from web.round.views.pages import call_of, show
+
+
+def setting_context(request, standing):
+    """What the panel shows: the settings there are."""
+    return {"parameters": PARAMETERS.values(), "typed_setting": {}, "setting_errors": {}}
+
+
+@require_POST
+def setting(request, number):
+    """Record a setting as found and as left."""
+    call = call_of(request, number)
+    typed = request.POST
+    try:
+        change_setting(
+            request.user,
+            call,
+            typed.get("parameter", ""),
+            typed.get("as_found", ""),
+            typed.get("as_left", ""),
+            typed.get("why", ""),
+        )
+    except InputError as error:
+        errors = error.by_field if isinstance(error, FieldErrors) else {"parameter": str(error)}
+        return show(request, call, "correct", typed_setting=typed, setting_errors=errors)
+    messages.success(request, "Setting recorded as found and as left.")
+    return redirect("stop", number=number, stop="correct")

@@ -1,0 +1,1 @@
+"""The defrost bench: programs, plans, defrosts watched."""

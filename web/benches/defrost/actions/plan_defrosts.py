@@ -1,0 +1,41 @@
+"""Ask for a week of programs, and stop asking."""
+
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.unit import LIMITS
+from web.accounts.access import require_same_shop, shown_to
+from web.logbook.actions import log
+from web.logbook.actions.record_reading import require_open
+from web.logbook.models import DefrostPlan
+
+BOX_LIMIT = "box_limit_f"
+
+
+def ask_plan(user, call, typed):
+    """Check what the plan must keep to and store that it is asked for; FieldErrors names what is wrong, and nothing is stored.
+
+    A plan of the call that is still worked on is stopped. Returns the row; who calls begins the work.
+    """
+    require_same_shop(user, call)
+    require_open(call)
+    shown, asked = shown_to(user), {"whole_hours": bool(typed.get("whole_hours")), "can_demand": bool(typed.get("can_demand"))}
+    if typed.get(BOX_LIMIT, "").strip():
+        low, high, unit, _ = LIMITS["set_f"]
+        try:
+            limit = shown.parse(typed[BOX_LIMIT], unit)
+        except InputError as error:
+            raise FieldErrors({BOX_LIMIT: f"Box at most: {error}; allowed {shown.span(low, high, unit)}"}) from None
+        if not low <= limit <= high or limit <= call.unit.resolved().set_f:
+            over = shown.text(call.unit.resolved().set_f, unit, 0)
+            raise FieldErrors({BOX_LIMIT: f"Box at most: it must lie over the set {over}, up to {shown.text(high, unit, 0)}"})
+        asked[BOX_LIMIT] = limit
+    call.defrostplans.filter(state="working").update(state="stopped")
+    plan = DefrostPlan.objects.create(call=call, by=user, asked=asked)
+    log.write(user, "ask_plan", call, plan=plan.pk, **asked)
+    return plan
+
+
+def stop_plan(user, plan):
+    """Stop a plan that is being worked on."""
+    require_same_shop(user, plan)
+    if DefrostPlan.objects.filter(pk=plan.pk, state="working").update(state="stopped"):
+        log.write(user, "stop_plan", plan.call, plan=plan.pk)

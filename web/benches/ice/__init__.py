@@ -1,0 +1,1 @@
+"""The ice bench: the map painted, the melt planned and proved."""

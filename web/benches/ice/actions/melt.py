@@ -1,0 +1,63 @@
+"""Start a melt, and end it: proved clear, or with ice left and a reason."""
+
+from django.utils import timezone
+
+from kettle.benches.ice import map as ice
+from kettle.benches.ice import melt as core
+from kettle.knowledge.errors import InputError
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.record_reading import require_open
+from web.logbook.models import Melt
+
+# What a look from the front misses; all clear needs these looked at too.
+MUST_BE_LOOKED_AT = ("coil_back", "inside_corners")
+
+
+def start_melt(user, call, facts, plan):
+    """Record that a melt began with a method; InputError while something must come first or the method is refused."""
+    require_same_shop(user, call)
+    require_open(call)
+    missing = core.must_come_first(facts)
+    if missing:
+        raise InputError(f"Melting waits for: {'; '.join(missing)}")
+    if plan.refusals:
+        raise InputError(f"{plan.method.label}: {'; '.join(plan.refusals)}")
+    melt = Melt.objects.create(call=call, by=user, method=plan.method.code)
+    log.write(user, "start_melt", call, method=plan.method.code)
+    return melt
+
+
+def not_clear(call):
+    """What still speaks against "all clear", in words, coil by coil; empty when every coil is proved bare."""
+    latest = {}
+    for drawing in call.icedrawings.filter(undone_at=None, stage="after"):
+        latest[drawing.evaporator] = drawing
+    missing = []
+    for number in range(1, call.unit.resolved().evaporators + 1):
+        name = f"Coil {number}: " if call.unit.resolved().evaporators > 1 else ""
+        drawing = latest.get(number)
+        if drawing is None:
+            missing.append(f"{name}no after-map yet")
+            continue
+        drawn = ice.parse(drawing.rows, drawing.places)
+        if drawn.form != "none":
+            missing.append(f"{name}ice is still drawn on the face")
+        missing += [f"{name}{ice.PLACES[code].label.lower()} still iced" for code in drawn.iced_places]
+        missing += [f"{name}{ice.PLACES[code].label.lower()} not looked at" for code in MUST_BE_LOOKED_AT if code in drawn.not_looked]
+    return missing
+
+
+def end_melt(user, call, reason=""):
+    """End the melt: clear where every coil is proved bare, else with ice left and a reason of 3 to 300 letters."""
+    require_same_shop(user, call)
+    require_open(call)
+    missing = not_clear(call)
+    reason = reason.strip()
+    if missing and not 3 <= len(reason) <= 300:
+        raise InputError(f"Not all clear: {'; '.join(missing)}. To leave it so, give the reason in 3 to 300 letters")
+    melt = call.melts.filter(undone_at=None, ended_at=None).last() or Melt(call=call, by=user, method="")
+    melt.ended_at, melt.clear, melt.reason = timezone.now(), not missing, reason if missing else ""
+    melt.save()
+    log.write(user, "end_melt", call, clear=melt.clear, reason=melt.reason)
+    return melt

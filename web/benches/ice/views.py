@@ -1,0 +1,146 @@
+"""The ice map, and the melt: planned, started, proved clear."""
+
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from kettle.benches.ice import map as ice
+from kettle.benches.ice import melt as core
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import TRADE, format_number
+from web.benches.ice.actions import melt as actions
+from web.benches.ice.actions.keep_ice_map import keep_ice_map
+from web.logbook.ice_shown import Shown
+from web.logbook.judging import judge_call
+from web.round.icemaps import painting
+from web.round.photos import photo_context
+from web.round.views.pages import call_of, show, standing_of
+
+SUPPLY, COIL_PLACE = "warm", "open"
+
+
+def melt_context(request, standing):
+    """What the stop shows: what must come first, the methods planned, both maps, what is still against all clear."""
+    call, facts = standing.call, standing.judgement.facts
+    supply = _one_of(request.GET.get("supply"), core.SUPPLIES, SUPPLY)
+    coil_place = _one_of(request.GET.get("coil_place"), core.COIL_PLACES, COIL_PLACE if standing.unit.walk_in else "in_cabinet")
+    mass = standing.ice.mass_lb
+    pour, pour_error = _pour_rate(request.GET.get("pour", ""))
+    face_ft2 = call.unit.face_ft2 * standing.unit.evaporators
+    made = core.plans(facts, mass or (0.0, 0.0), face_ft2, supply, coil_place, pour)
+    melts = call.melts.filter(undone_at=None).select_related("by")
+    running = melts.filter(ended_at=None).last()
+    return {
+        **painting(standing, "after"),
+        **photo_context(call),
+        "missing": core.must_come_first(facts),
+        "plans": [(p, _span(p.minutes, "min"), _span(p.water_gal, "gal")) if mass else (p, "", "") for p in made],
+        "ice_words": _span(mass, "lb"),
+        "pour": request.GET.get("pour", ""),
+        "pour_error": pour_error,
+        "supply": supply,
+        "supplies": core.SUPPLIES.items(),
+        "coil_place": coil_place,
+        "coil_places": core.COIL_PLACES.items(),
+        "water_tags": [(key, standing.tag(key)) for key in ("drain", "melt_water")],
+        "melt": running,
+        "melt_label": core.METHODS[running.method].label if running else "",
+        "ended": melts.filter(ended_at__isnull=False).last(),
+        "not_clear": actions.not_clear(call),
+        "typed_reason": "",
+    }
+
+
+def _pour_rate(typed):
+    """The pour rate typed, gal/min, None where the method's own counts; and what is wrong with it."""
+    if not typed.strip():
+        return None, ""
+    try:
+        rate = TRADE.parse(typed, "gal/min")
+        return core.check_pour_rate(rate), ""
+    except InputError as error:
+        low, high = core.POUR_GPM
+        text = str(error)
+        return None, text if "outside" in text else f"Pour rate: {text}; allowed {low:g} to {high:g} gal/min"
+
+
+def _one_of(word, allowed, otherwise):
+    return word if word in allowed else otherwise
+
+
+def _span(pair, unit):
+    if not pair:
+        return ""
+    low, high = (format_number(value, 0) for value in pair)
+    return f"{low} {unit}" if low == high else f"{low} to {high} {unit}"
+
+
+def _painted(post):
+    """The map as it was sent: rows, places that were looked at, cells with oil."""
+    rows = post.get("rows", "").split("/")
+    places = {}
+    for code in ice.PLACES:
+        letter = post.get(f"place-{code}", "")
+        if letter:
+            places[code] = ice.FORMS.get(letter, letter)
+    oil = []
+    for cell in post.get("oil", "").split():
+        row, _, column = cell.partition("-")
+        if not (row.isdigit() and column.isdigit()):
+            raise InputError("Ice map: an oil mark lies off the coil")
+        oil.append((int(row), int(column)))
+    return rows, places, oil
+
+
+@require_POST
+def ice_map(request, number):
+    """Read a map that is being painted, or keep it."""
+    call = call_of(request, number)
+    stage, coil = request.POST.get("stage", ""), request.POST.get("coil", "1")
+    back = "melt" if stage == "after" else "arrive"
+    try:
+        rows, places, oil = _painted(request.POST)
+        if request.htmx:
+            drawn = ice.parse(rows, places)
+            painted = Shown(list(drawn.rows), dict(drawn.places), oil, call.unit.face_ft2)
+            context = {"painted": painted, "stage": "after" if stage == "after" else "before", "coil": int(coil)}
+            return render(request, "ice/_ice_reading.html", context)
+        keep_ice_map(request.user, call, stage, rows, places, oil, int(coil) if coil.isdigit() else 0)
+    except (InputError, ValueError) as error:
+        messages.error(request, str(error) if isinstance(error, InputError) else "Ice map: no such coil")
+    else:
+        messages.success(request, f"The {stage}-map is kept.")
+    return redirect("stop", number=number, stop=back)
+
+
+@require_POST
+def start_melt(request, number):
+    """Record that melting began; refused while something must come first."""
+    call = call_of(request, number)
+    standing = standing_of(request, call)
+    try:
+        method = core.METHODS.get(request.POST.get("method", ""))
+        if method is None:
+            raise InputError("Method: choose one of the list")
+        facts = judge_call(call).facts
+        supply, coil_place = request.POST.get("supply", SUPPLY), request.POST.get("coil_place", COIL_PLACE)
+        plan = core.plan(method, facts, standing.ice.mass_lb or (0.0, 0.0), call.unit.face_ft2, supply, coil_place)
+        actions.start_melt(request.user, call, facts, plan)
+    except InputError as error:
+        messages.error(request, str(error))
+    else:
+        messages.success(request, f"{method.label}: started.")
+    return redirect("stop", number=number, stop="melt")
+
+
+@require_POST
+def end_melt(request, number):
+    """All clear, or ice left with a reason."""
+    call = call_of(request, number)
+    reason = request.POST.get("reason", "")
+    try:
+        melt = actions.end_melt(request.user, call, reason)
+    except InputError as error:
+        return show(request, call, "melt", clear_error=str(error), typed_reason=reason)
+    messages.success(request, "All clear, proved." if melt.clear else "Ice left, with its reason.")
+    return redirect("stop", number=number, stop="melt")

@@ -1,0 +1,1 @@
+"""The probes: live values taken into a set."""

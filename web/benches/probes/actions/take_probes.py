@@ -1,0 +1,29 @@
+"""Take live values of probes into a call as one set, marked with where they come from."""
+
+from django.db import transaction
+
+from kettle.knowledge import observations
+from kettle.knowledge.errors import InputError
+from web.benches.sets.actions.keep_set import keep_set
+from web.logbook.actions.override_hold import refuse_if_held
+from web.logbook.actions.record_reading import record_reading
+
+
+def source_of(probe):
+    """How a reading says which probe it is from."""
+    return f"probe {probe}"
+
+
+@transaction.atomic
+def take_probes(user, call, judgement, live, now, label, evaporator=None):
+    """Record the readings of the probes that are not lost and keep them as a set; InputError, also for one that a hold blocks, stores
+    nothing."""
+    there = [reading for reading in live if reading.state(now) != "lost"]
+    if not there:
+        raise InputError("Probes: none of these is in reach")
+    for reading in there:
+        entry = observations.get(reading.key)
+        refuse_if_held(call, judgement, entry)
+        typed = f"{reading.value:.2f} {entry.unit}"
+        record_reading(user, call, reading.key, typed, source=source_of(reading.probe), evaporator=evaporator, at=reading.at)
+    return keep_set(user, call, label, at=now)

@@ -1,0 +1,1 @@
+"""Sets: moments lined up."""

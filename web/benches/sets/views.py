@@ -1,0 +1,63 @@
+"""Sets of readings: kept, and lined up side by side."""
+
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from kettle.benches.sets import baseline
+from kettle.knowledge.errors import InputError
+from web.benches.sets.actions.keep_set import keep_set as keep
+from web.logbook.baselines import baseline_of, facts_of
+from web.logbook.judging import facts_of_coils
+from web.round.views.pages import call_of, frame, standing_of
+
+
+@require_POST
+def keep_set(request, number):
+    """Keep what stands now as a set."""
+    call = call_of(request, number)
+    try:
+        keep(request.user, call, request.POST.get("label", ""), request.POST.get("good") == "yes")
+    except InputError as error:
+        messages.error(request, str(error))
+    return redirect("sets", number=number)
+
+
+@require_GET
+def sets(request, number):
+    """The sets of a call side by side, what was adjusted in between, and the unit's own baseline before them."""
+    call = call_of(request, number)
+    standing = standing_of(request, call)
+    shown, coil = standing.shown, standing.coil
+    kept = list(call.readingsets.filter(undone_at=None).select_related("by"))
+    now = facts_of_coils(call, shown)[coil - 1]
+    columns = [{"set": one, "title": one.label, "at": one.at, "facts": facts_of(one, coil, shown)} for one in kept]
+    found = baseline_of(call, now.number("ambient_f"), coil, shown)
+    if found:
+        columns.insert(0, {"baseline": True, "set": found[0], "title": "Its own baseline", "at": found[0].at, "facts": found[1]})
+    if call.is_open:
+        columns.append({"now": True, "title": "Now", "facts": now})
+    for before, after in zip(columns, columns[1:], strict=False):
+        after["adjusted"] = [] if before.get("baseline") else _between(standing, before["at"], after.get("at"))
+    rows = [_row(row, shown) for row in baseline.line_up([column["facts"] for column in columns])]
+    context = frame(call, "read", standing) | {"columns": columns, "rows": rows}
+    return render(request, "sets/sets.html", context)
+
+
+def _between(standing, start, end):
+    """What was adjusted after one moment and up to another, in words."""
+    words = [(turn.at, f"Valve {turn.turns:g} turn {turn.direction}") for turn in standing.turns]
+    words += [(change.at, f"{label} {change.as_found} → {change.as_left}") for change, label in standing.change_words]
+    return [text for at, text in sorted(words) if at > start and (end is None or at <= end)]
+
+
+def _row(row, shown):
+    """A figure's values and differences as this person reads them."""
+    unit = "°F diff" if row.unit == "°F" else "psi" if row.unit == "psig" else row.unit
+    cells = []
+    for value, moved in zip(row.values, row.differences, strict=True):
+        text = shown.figure(value, row.unit, row.decimals) if value is not None else "–"
+        step = shown.figure(abs(moved), unit, row.decimals) if moved is not None else ""
+        nothing = not step or float(step) == 0
+        cells.append((text, "" if nothing else f"{'▲' if moved > 0 else '▼'} {step}"))
+    return {"label": row.label, "unit": shown.label(row.unit), "cells": cells}

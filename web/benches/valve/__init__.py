@@ -1,0 +1,1 @@
+"""The valve bench: turns of the stem."""

@@ -1,0 +1,53 @@
+"""Correcting: a turn of the valve stem."""
+
+from django.contrib import messages
+from django.shortcuts import redirect
+from django.views.decorators.http import require_POST
+
+from kettle.benches.valve import adjust
+from kettle.knowledge.errors import InputError
+from web.benches.valve.actions.turn_valve import ReasonNeeded, turn_valve
+from web.round.views.pages import call_of, show, standing_of
+
+
+def stem_context(request, standing):
+    """What the panel shows: superheat and goal, directions, where the stem stands."""
+    verdict = next((v for v in standing.judgement.verdicts if v.quantity == "superheat_evap_f"), None)
+    net = adjust.net_turns([(turn.direction, turn.turns) for turn in standing.turns])
+    return {
+        "directions": [(code, label, adjust.effect_words(code)) for code, label in adjust.DIRECTIONS.items()],
+        "goals": adjust.GOALS.items(),
+        "goal": adjust.goal_from(verdict) or "",
+        "superheat": verdict,
+        "net_words": f"{abs(net):g} turn {'out' if net > 0 else 'in'} from where it was found" if net else "where it was found",
+        "settle_min": adjust.SETTLE_MIN,
+        "has_stem": standing.unit.metering != "cap_tube",
+        "typed_turn": {},
+        "turn_errors": {},
+    }
+
+
+@require_POST
+def valve(request, number):
+    """Record a turn of the stem, or show what speaks against it and ask for a reason."""
+    call = call_of(request, number)
+    standing, typed = standing_of(request, call), request.POST
+    try:
+        turn_valve(
+            request.user,
+            call,
+            standing.judgement,
+            typed.get("direction", ""),
+            typed.get("turns", ""),
+            typed.get("goal", ""),
+            typed.get("reason", ""),
+        )
+    except ReasonNeeded as error:
+        extra = {"objections": error.objections, "typed_turn": typed}
+    except InputError as error:
+        field = "turns" if str(error).startswith("Turns") else "direction"
+        extra = {"turn_errors": {field: str(error)}, "typed_turn": typed}
+    else:
+        messages.success(request, "Turn recorded. The settling clock runs: wait before reading superheat again.")
+        return redirect("stop", number=number, stop="correct")
+    return show(request, call, "correct", standing, **extra)

@@ -1,0 +1,1 @@
+"""The demo: an invented shop loaded through the same actions a person uses."""

@@ -1,0 +1,120 @@
+"""Load the demo scenario through the same actions a person uses; what is there already is kept.
+
+The scenario is data: scenario.json, an invented shop in an invented valley. Its circuits are given as
+temperatures, so that their pressures come out of the refrigerant's own table.
+"""
+
+import json
+from datetime import timedelta
+from pathlib import Path
+
+from django.contrib.auth import get_user_model
+from django.db import transaction
+from django.utils import timezone
+
+from kettle.knowledge import refrigerants
+from web.accounts.models import Member, Shop
+from web.benches.defrost.actions.keep_program import keep_program
+from web.benches.ice.actions.keep_ice_map import keep_ice_map
+from web.benches.sets.actions.keep_set import keep_set
+from web.benches.valve.actions.turn_valve import turn_valve
+from web.logbook.actions.change_setting import change_setting
+from web.logbook.actions.open_call import open_call
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.judging import judge_call
+from web.logbook.models import Site, Unit
+
+SCENARIO = json.loads(Path(__file__).with_name("scenario.json").read_text())
+MINUTES_BETWEEN_READINGS = 1
+VISIT_MINUTES = 100
+OPEN_SINCE_MINUTES = 32
+TURNED_MINUTES_AGO = 4
+
+
+@transaction.atomic
+def load(now=None):
+    """Load the scenario unless its shop is there; times run back from `now`."""
+    if Shop.objects.filter(name=SCENARIO["shop"]).exists():
+        return
+    now = now or timezone.now()
+    shop = Shop.objects.create(name=SCENARIO["shop"])
+    people = {name: _person(shop, name, full_name) for name, full_name in SCENARIO["people"].items()}
+    sites = {
+        name: Site.objects.create(shop=shop, name=name, altitude_ft=altitude, **SCENARIO["hours"].get(name, {}))
+        for name, altitude in SCENARIO["sites"].items()
+    }
+    visits = []
+    for entry in SCENARIO["units"]:
+        unit = Unit.objects.create(shop=shop, site=sites[entry["site"]], name=entry["name"], notes=entry.get("notes", ""), **entry["plate"])
+        visits += [(unit, call) for call in entry["calls"]]
+    for unit, call in sorted(visits, key=lambda visit: (-visit[1]["days_ago"], visit[1]["hour"])):
+        _visit(people[call["by"]], unit, call, now)
+
+
+def _person(shop, name, full_name):
+    first, _, last = full_name.partition(" ")
+    user = get_user_model().objects.create_user(name, password=SCENARIO["password"], first_name=first, last_name=last)
+    Member.objects.create(user=user, shop=shop)
+    return user
+
+
+def _visit(user, unit, entry, now):
+    start = now - timedelta(minutes=OPEN_SINCE_MINUTES)
+    if not entry["open"]:
+        start = (now - timedelta(days=entry["days_ago"])).replace(hour=entry["hour"], minute=10, second=0, microsecond=0)
+    call = open_call(user, unit, entry["complaint"], opened_at=start)
+    seen = entry["seen"] | (_readings(unit, **entry["circuit"]) if "circuit" in entry else {})
+    for count, (key, value) in enumerate(seen.items(), start=1):
+        typed = value if isinstance(value, (str, list)) else f"{value:g}"
+        record_reading(user, call, key, typed, at=start + timedelta(minutes=count * MINUTES_BETWEEN_READINGS))
+    for coil, readings in entry.get("seen_on", {}).items():
+        for key, value in readings.items():
+            count += 1
+            at = start + timedelta(minutes=count * MINUTES_BETWEEN_READINGS)
+            record_reading(user, call, key, value if isinstance(value, str) else f"{value:g}", evaporator=int(coil), at=at)
+    for drawn in entry.get("ice", ()):
+        at = start + timedelta(minutes=2 if drawn["stage"] == "before" else VISIT_MINUTES // 2)
+        keep_ice_map(user, call, drawn["stage"], drawn["rows"], drawn["places"], at=at)
+    for moment in entry.get("moments", ()):
+        _moment(user, call, moment, start + timedelta(minutes=moment["at_min"]))
+    for program in entry.get("programs", ()):
+        at = start + timedelta(minutes=program["at_min"])
+        keep_program(user, call, program["side"], program["typed"], program.get("why", ""), at=at)
+    for turn in entry.get("turns", ()):
+        at = now - timedelta(minutes=TURNED_MINUTES_AGO)
+        turn_valve(user, call, judge_call(call), turn["direction"], turn["turns"], turn["goal"], turn["reason"], at=at)
+    for change in entry.get("settings", ()):
+        at = start + timedelta(minutes=VISIT_MINUTES // 2)
+        change_setting(user, call, change["parameter"], change["as_found"], change["as_left"], change["why"], at=at)
+    for name, text in entry.get("words", {}).items():
+        setattr(call, name, text)
+    if "next" in entry:
+        call.next_visit = timezone.localdate(now) + timedelta(days=entry["next"]["in_days"])
+        call.next_visit_why = entry["next"]["why"]
+    if not entry["open"]:
+        call.closed_at = start + timedelta(minutes=VISIT_MINUTES)
+    call.save()
+
+
+def _moment(user, call, moment, at):
+    """What was read, turned and kept as a set some minutes into a visit."""
+    for key, value in moment.get("seen", {}).items():
+        record_reading(user, call, key, value if isinstance(value, str) else f"{value:g}", at=at)
+    if "turn" in moment:
+        turn = moment["turn"]
+        turn_valve(user, call, judge_call(call), turn["direction"], turn["turns"], turn["goal"], turn["reason"], at=at)
+    if "set" in moment:
+        keep_set(user, call, moment["set"], moment.get("good", False), at=at)
+
+
+def _readings(unit, sst, sct, superheat, gain, subcooling, discharge_above_sct):
+    """The circuit of a visit as gauges and clamps show it, rounded as a technician reads them."""
+    refrigerant, altitude = refrigerants.get(unit.refrigerant), unit.site.altitude_ft
+    return {
+        "suction_psig": round(refrigerant.dew_psig(sst, altitude), 1),
+        "discharge_psig": round(refrigerant.bubble_psig(sct, altitude), 0),
+        "suction_line_evap_f": round(sst + superheat, 1),
+        "suction_line_comp_f": round(sst + superheat + gain, 1),
+        "liquid_line_f": round(sct - subcooling, 1),
+        "discharge_line_f": round(sct + discharge_above_sct, 0),
+    }

@@ -1,0 +1,1 @@
+"""Links to outside devices, by their open protocols."""

@@ -1,0 +1,32 @@
+"""Sites, units, calls, and everything recorded on a call with time and person."""
+
+from web.logbook.models.calls import Call, Entry
+from web.logbook.models.defrosts import ControllerTalk, DefrostPlan, DefrostProgram, DefrostWatch
+from web.logbook.models.ice import IceDrawing, Melt
+from web.logbook.models.log import LogEntry
+from web.logbook.models.places import BandChange, OfShop, Site, Unit
+from web.logbook.models.records import Finding, Override, Photo, Reading, ReadingSet, SettingChange, SiblingState, ValveTurn
+
+__all__ = [
+    "BandChange",
+    "Call",
+    "ControllerTalk",
+    "DefrostPlan",
+    "DefrostProgram",
+    "DefrostWatch",
+    "Entry",
+    "Finding",
+    "IceDrawing",
+    "LogEntry",
+    "Melt",
+    "OfShop",
+    "Override",
+    "Photo",
+    "Reading",
+    "ReadingSet",
+    "SettingChange",
+    "SiblingState",
+    "Site",
+    "Unit",
+    "ValveTurn",
+]

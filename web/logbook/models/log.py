@@ -1,0 +1,26 @@
+"""Who did what, when."""
+
+from django.conf import settings
+from django.core.serializers.json import DjangoJSONEncoder
+from django.db import models
+from django.utils import timezone
+
+from web.accounts.models import Shop
+from web.logbook.models.calls import Call
+
+
+class LogEntry(models.Model):
+    """Who did what, when: one line for every action."""
+
+    shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="log")
+    at = models.DateTimeField(default=timezone.now)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    action = models.CharField(max_length=40)
+    call = models.ForeignKey(Call, on_delete=models.SET_NULL, null=True, blank=True, related_name="log")
+    data = models.JSONField(default=dict, encoder=DjangoJSONEncoder)
+
+    class Meta:
+        ordering = ["-at", "-pk"]
+
+    def __str__(self):
+        return self.action

@@ -1,0 +1,30 @@
+"""The stops of the round with how far each is."""
+
+from web.round.stops import STOPS
+
+
+def round_of(standing, here):
+    """The stops with their state: here, coming, done, part or open."""
+    return [(stop, "here" if stop.slug == here else _state_of(standing, stop)) for stop in STOPS]
+
+
+def _state_of(standing, stop):
+    if not stop.ready:
+        return "coming"
+    if stop.slug in ("arrive", "read"):
+        tags = standing.box_tags if stop.slug == "arrive" else standing.tags
+        count = sum(tag.taken for tag in tags)
+        return "done" if count == len(tags) else "part" if count else "open"
+    if stop.slug == "melt":
+        last = standing.call.melts.filter(undone_at=None).last()
+        if last is None:
+            return "held" if standing.melt_first else "open"
+        return "done" if last.clear else "part"
+    if stop.slug == "programs":
+        sides = {entry.side for entry in standing.call.defrostprograms.filter(undone_at=None)}
+        return "done" if "left" in sides else "part" if sides else "open"
+    if stop.slug == "judge":
+        return "part" if standing.judgement.has_evidence else "open"
+    if stop.slug == "correct":
+        return "part" if standing.turns or standing.changes else "open"
+    return "done" if not standing.call.is_open else "part" if standing.call.found or standing.call.done else "open"

@@ -1,0 +1,266 @@
+"""A call as its screens show it: tags, quantities, holds, suspects, the next check and the settling clock.
+
+Nothing is worked out here; the core's answer is laid out for the templates.
+"""
+
+from dataclasses import dataclass, field
+from functools import cached_property
+from urllib.parse import urlencode
+
+from kettle.benches.sets import baseline
+from kettle.benches.valve import adjust
+from kettle.judging.siblings import together
+from kettle.knowledge import observations
+from kettle.knowledge.parameters import PARAMETERS
+from kettle.knowledge.quantities import QUANTITIES
+from kettle.knowledge.unit import CHOICES
+from kettle.knowledge.units import TRADE, ShownUnits, format_percent
+from web.logbook.actions.note_sibling import sibling_states
+from web.logbook.baselines import baseline_of
+from web.logbook.judging import judge_call, minutes_left, settling_until, standing_readings
+from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT
+from web.round.icemaps import IceMaps
+from web.round.standing.cards import cards_of, coils_of, other_verdicts_of
+from web.round.standing.progress import round_of
+from web.round.standing.tags import OLD, tag_of
+from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE
+
+SUSPECTS_SHOWN = 3
+DRIFTS_SHOWN = 3
+HOLDS_SHOWN = 3
+
+
+@dataclass
+class Standing:
+    """Everything the screens of a call show."""
+
+    call: object
+    wrong: dict = field(default_factory=dict)
+    shown: ShownUnits = TRADE
+    coil: int = 1
+    by_feel: bool = False
+
+    @cached_property
+    def judgement(self):
+        return judge_call(self.call, self.shown, self.coil)
+
+    @property
+    def unit(self):
+        return self.judgement.facts.unit
+
+    @property
+    def set_words(self):
+        """The set temperature in words."""
+        return self.shown.plain(self.unit.set_f, "°F")
+
+    @property
+    def defrost_words(self):
+        return CHOICES["defrost"][self.unit.defrost]
+
+    @property
+    def metering_words(self):
+        return CHOICES["metering"][self.unit.metering]
+
+    @cached_property
+    def readings(self):
+        return standing_readings(self.call, self.coil)
+
+    def tag(self, key, place=None, number=0):
+        """The entry field of an observation."""
+        return tag_of(self, key, place, number)
+
+    def tags_on(self, drawing):
+        """The tags of a drawing that exist on this unit, in order."""
+        tags = []
+        for number, place in enumerate(drawing.places_for(self.unit, self.by_feel), start=1):
+            tag = self.tag(place.key, place, number)
+            tag.css = drawing.css(place)
+            tags.append(tag)
+        return tags
+
+    @cached_property
+    def tags(self):
+        """The tags on the circuit."""
+        return self.tags_on(CIRCUIT)
+
+    @cached_property
+    def box_tags(self):
+        """The tags on the box and the condensing unit."""
+        return self.tags_on(BOX)
+
+    @cached_property
+    def air_tags(self):
+        """Each fan, and where the air was felt weak."""
+        return [self.tag(key) for key in AIR]
+
+    @cached_property
+    def since_tags(self):
+        """How long ago it started, when the last defrost ended, and the pressure at rest."""
+        return [self.tag(key) for key in SINCE]
+
+    @cached_property
+    def safety_tags(self):
+        """The ticks that come before water or hands on the coil."""
+        return [self.tag(key) for key in SAFETY if observations.get(key).exists_on(self.unit)]
+
+    @cached_property
+    def ice(self):
+        """The ice maps of the call."""
+        return IceMaps(self.call, self.unit)
+
+    @property
+    def taken_words(self):
+        figures = [tag for tag in self.tags if tag.entry.is_number]
+        return f"{sum(tag.taken for tag in figures)} of {len(figures)} taken"
+
+    @cached_property
+    def sets_kept(self):
+        return self.call.readingsets.filter(undone_at=None).count()
+
+    @cached_property
+    def drifts(self):
+        """How the unit runs against its own past good set, the furthest first."""
+        now = self.judgement.facts
+        found = baseline_of(self.call, now.number("ambient_f"), self.coil, self.shown)
+        if found is None:
+            return []
+        kept, then = found
+        # What must wait goes before: the standing stays in sight as a whole.
+        room = max(1, DRIFTS_SHOWN - len(self.top_holds))
+        return baseline.drifts(now, then, f"on {kept.at:%-d %b %Y}", self.shown)[:room]
+
+    @property
+    def doubts(self):
+        """How many readings on the drawing are old or unusual, with their marks."""
+        counts = ((OLD, sum(bool(tag.old) for tag in self.tags), "old"), ("?", sum(bool(tag.unusual) for tag in self.tags), "unusual"))
+        doubts = [(mark, f"{count} {word}") for mark, count, word in counts if count]
+        return doubts + ([("≈", "pressures of this blend are estimated")] if self.unit.refrigerant.estimated else [])
+
+    @cached_property
+    def cards(self):
+        """The quantities under the drawing."""
+        return cards_of(self)
+
+    @cached_property
+    def other_verdicts(self):
+        """Verdicts that have no card, in words."""
+        return other_verdicts_of(self)
+
+    @cached_property
+    def coils(self):
+        """Each coil with its superheat, where the unit has several."""
+        return coils_of(self)
+
+    def round(self, here):
+        """The stops with their state: here, coming, done, part or open."""
+        return round_of(self, here)
+
+    @property
+    def ladder_query(self):
+        """What the ladder is asked to show this circuit's suction on."""
+        asked = {"refrigerant": self.unit.refrigerant.name, "altitude_ft": f"{self.unit.altitude_ft:.0f}"}
+        suction = self.readings.get("suction_psig")
+        if suction is not None:
+            asked |= {"pressure": self.shown.edit(suction.value, "psig"), "moved": "pressure"}
+        return urlencode(asked)
+
+    @property
+    def pressure_facts(self):
+        """SST and SCT in words, and for a blend with glide what lies beside them: the mid-point, dew."""
+        derived, out = self.judgement.facts.derived, []
+        for key, other, word in (("sst_f", "sst_mid_f", "mid"), ("sct_f", "sct_dew_f", "dew")):
+            if key in derived:
+                quantity = QUANTITIES[key]
+                text = self.shown.text(derived[key], quantity.unit, quantity.decimals)
+                beside = f" ({word} {self.shown.figure(derived[other], quantity.unit)})" if other in derived else ""
+                out.append((quantity.label, text + beside))
+        return out
+
+    @cached_property
+    def suspects(self):
+        """The ranking with its percentages in words."""
+        return [(suspect, format_percent(suspect.probability)) for suspect in self.judgement.ranking]
+
+    @property
+    def top_suspects(self):
+        return self.suspects[:SUSPECTS_SHOWN]
+
+    @property
+    def headline(self):
+        """The standing in one line, for the phone's sheet."""
+        if self.judgement.problems:
+            return "A reading to resolve"
+        if not self.judgement.has_evidence:
+            return "Nothing judged yet"
+        suspect, percent = self.suspects[0]
+        return f"{suspect.label} {percent} %"
+
+    @cached_property
+    def holds(self):
+        """Holds in force, those on the same action under one title."""
+        grouped = {}
+        for hold in self.judgement.holds:
+            grouped.setdefault(hold.title, []).append(hold)
+        return list(grouped.items())
+
+    @property
+    def top_holds(self):
+        return self.holds[:HOLDS_SHOWN]
+
+    @property
+    def more_holds(self):
+        return len(self.holds[HOLDS_SHOWN:])
+
+    @cached_property
+    def melt_first(self):
+        """Whether an iced coil must be melted before anything else."""
+        return any(hold.code == "iced_coil" for hold in self.judgement.holds)
+
+    @cached_property
+    def next_check(self):
+        checks = self.judgement.next_checks
+        return checks[0] if checks else None
+
+    def next_tag(self, stop):
+        """The entry field for the next check, where the stop on screen has none of its own for it."""
+        if self.next_check is None or (self.melt_first and stop != "melt"):
+            return None
+        return None if self.has_field(stop, self.next_check.key) else self.tag(self.next_check.key)
+
+    def has_field(self, stop, key):
+        """Whether a stop's screen has an entry field of its own for an observation."""
+        if stop in BY_STOP and key in {*(place.key for place in BY_STOP[stop].places_for(self.unit, self.by_feel))}:
+            return True
+        if self.by_feel and key in FELT:
+            return False
+        return key in BY_SLUG[stop].fields and observations.get(key).exists_on(self.unit)
+
+    @cached_property
+    def settling(self):
+        """Settling clock: until when and how many minutes, or None."""
+        until = settling_until(self.call)
+        return (until, minutes_left(until)) if until else None
+
+    @cached_property
+    def siblings(self):
+        """Each sibling with its state, and what all of them together say."""
+        states = sibling_states(self.call)
+        return list(states.items()), together(list(states.values()))
+
+    @cached_property
+    def turns(self):
+        return [turn for turn in self.call.valveturns.select_related("by") if turn.undone_at is None]
+
+    @cached_property
+    def changes(self):
+        return [change for change in self.call.settingchanges.select_related("by") if change.undone_at is None]
+
+    @property
+    def turn_words(self):
+        """Valve turns with their direction and effect in words."""
+        return [(turn, adjust.DIRECTIONS[turn.direction], adjust.EFFECT_OF[turn.direction]) for turn in self.turns]
+
+    @property
+    def change_words(self):
+        """Setting changes with what the setting is called."""
+        return [(change, PARAMETERS[change.parameter].label) for change in self.changes]

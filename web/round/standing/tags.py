@@ -1,0 +1,125 @@
+"""Entry fields: an observation, what stands, and what is wrong with what was just typed."""
+
+from dataclasses import dataclass, field
+
+from kettle.knowledge import observations, plausible
+from kettle.knowledge.units import TRADE, ShownUnits, format_number, vacuum_inhg
+from web.round.drawing import Place
+
+# The mark of a reading taken longer ago than it stays fresh.
+OLD = "◷"
+# The mark of a reading taken from a probe.
+PROBE = "⌁"
+
+
+@dataclass
+class Tag:
+    """One entry field: an observation, what stands, and what is wrong with what was just typed."""
+
+    entry: observations.Observation
+    value: object = None
+    typed: str = ""
+    error: str = ""
+    problem: str = ""
+    place: Place | None = None
+    number: int = 0
+    css: dict = field(default_factory=dict)
+    beside: str = ""
+    shown_in: ShownUnits = TRADE
+    old: str = ""
+    unusual: str = ""
+    usual: str = ""
+    source: str = ""
+    kept_as_typed: str = ""
+    held: str = ""
+
+    @property
+    def taken(self):
+        return self.value is not None
+
+    @property
+    def shown(self):
+        """What stands, in words and figures with its unit."""
+        return self.entry.show(self.value, shown=self.shown_in) if self.taken else ""
+
+    @property
+    def figure(self):
+        """What stands without its unit."""
+        return self.entry.show(self.value, with_unit=False, shown=self.shown_in) if self.taken else ""
+
+    @property
+    def field_text(self):
+        """What the field holds: the rejected entry while it is wrong, else what stands."""
+        if self.error:
+            return self.typed
+        return self.entry.edit_text(self.value, self.shown_in) if self.taken and self.entry.is_number else ""
+
+    @property
+    def vacuum(self):
+        """Inches of mercury where a gauge pressure is below zero, whole as a tag has room for."""
+        inhg = vacuum_inhg(self.value) if self.taken and self.entry.unit == "psig" else None
+        return f"{format_number(inhg, 0)} inHg" if inhg is not None else ""
+
+    @property
+    def unit(self):
+        """The unit it is read and typed in."""
+        return self.shown_in.label(self.entry.unit)
+
+    @property
+    def how_words(self):
+        """How it is taken, what spoils it, what is usual and how long it stands, for whoever asks."""
+        words = [f"{self.entry.how}. Spoiled by {self.entry.spoiled_by}."]
+        if self.usual:
+            words.append(f"Usual here: {self.usual}.")
+        if self.unusual:
+            words.insert(0, f"{self.shown} is unusual here: read it again.")
+        if self.kept_as_typed:
+            words.insert(0, f"Typed as {self.kept_as_typed}, which is {self.shown}.")
+        if self.source:
+            words.insert(0, f"From {self.source}.")
+        if self.held:
+            words.insert(0, f"Waits: {self.held}.")
+        if self.old:
+            words.insert(0, f"{self.old}: read it again.")
+        return " ".join(words)
+
+    @property
+    def may_be_negative(self):
+        return self.entry.is_number and self.entry.low < 0
+
+    @property
+    def state(self):
+        if self.error or self.problem:
+            return "wrong"
+        if self.old or self.unusual:
+            return "taken doubtful"
+        return "taken" if self.taken else "empty"
+
+    @property
+    def selected(self):
+        """The words that stand, for ticking choices."""
+        return self.value if isinstance(self.value, (list, tuple)) else [self.value]
+
+
+def tag_of(standing, key, place=None, number=0):
+    """The entry field of an observation; the standing's `wrong` maps a key to what was typed and what is wrong with it."""
+    reading = standing.readings.get(key)
+    typed, error = standing.wrong.get(key, ("", ""))
+    error = error.removeprefix(f"{observations.get(key).label}: ")
+    problem = next((p.text for p in standing.judgement.problems if key in p.keys), "")
+    value = reading.value if reading else None
+    entry, facts = observations.get(key), standing.judgement.facts
+    tag = Tag(entry, value, typed, error, problem, place, number, shown_in=standing.shown)
+    span = plausible.usual_range(entry, standing.unit)
+    tag.usual = standing.shown.span(*span, entry.unit) if span else ""
+    if reading and facts.is_old(key):
+        tag.old = f"{facts.ages_min[key]:.0f} min old"
+    if value is not None and span and not span[0] <= value <= span[1]:
+        tag.unusual = "unusual"
+    tag.held = next((hold.text for hold in standing.judgement.holds if hold.code in entry.holds), "")
+    tag.kept_as_typed = reading.typed if reading and entry.is_number and standing.shown.in_other_unit(reading.typed, entry.unit) else ""
+    tag.source = reading.source if reading and reading.source.startswith("probe ") else ""
+    tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else PROBE if tag.source else "")
+    if key == "display_temp_f" and "sensor_error_f" in standing.readings:
+        tag.beside = f"{standing.shown.figure(standing.readings['sensor_error_f'].value, '°F diff')} off"
+    return tag

@@ -4,9 +4,7 @@ Run with the test requirements installed: python -m benchmarks.pages
 """
 
 import os
-import statistics
 import tempfile
-import time
 
 os.environ["DJANGO_SETTINGS_MODULE"] = "web.settings"
 os.environ["KETTLE_DATA"] = tempfile.mkdtemp()
@@ -20,19 +18,10 @@ from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.test import Client
 
+from benchmarks.timing import median
 from web.logbook.models import Call
 
 ENTRY_S, PAGE_S = 0.150, 0.200
-
-
-def median(act, times=25):
-    """Return the median seconds of an act, after two to warm up."""
-    taken = []
-    for _ in range(times + 2):
-        start = time.perf_counter()
-        act()
-        taken.append(time.perf_counter() - start)
-    return statistics.median(taken[2:])
 
 
 def main():

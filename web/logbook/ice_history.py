@@ -2,6 +2,7 @@
 
 from datetime import timedelta
 
+from django.db.models import Count, Q
 from django.utils import timezone
 
 from kettle.benches.ice import map as ice
@@ -31,6 +32,7 @@ def _iced(drawn):
 def watch_list(user):
     """Units that iced three times or more in a year, with how often."""
     since = timezone.now() - YEAR
-    candidates = Unit.objects.for_user(user).filter(calls__icedrawings__at__gte=since).distinct().select_related("site")
-    counted = [(unit, len(ice_ups(unit, since))) for unit in candidates]
+    drawn = Q(calls__icedrawings__stage="before", calls__icedrawings__undone_at=None, calls__opened_at__gte=since)
+    candidates = Unit.objects.for_user(user).annotate(drawn=Count("calls", filter=drawn, distinct=True)).filter(drawn__gte=TOO_OFTEN)
+    counted = [(unit, len(ice_ups(unit, since))) for unit in candidates.select_related("site")]
     return [(unit, times) for unit, times in counted if times >= TOO_OFTEN]

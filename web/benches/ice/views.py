@@ -11,7 +11,6 @@ from kettle.knowledge.units import TRADE, format_number
 from web.benches.ice.actions import melt as actions
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.logbook.ice_shown import Shown
-from web.logbook.judging import judge_call
 from web.round.icemaps import painting
 from web.round.photos import photo_context
 from web.round.views.pages import call_of, show, standing_of
@@ -122,7 +121,7 @@ def start_melt(request, number):
         method = core.METHODS.get(request.POST.get("method", ""))
         if method is None:
             raise InputError("Method: choose one of the list")
-        facts = judge_call(call).facts
+        facts = standing.judgement.facts
         supply, coil_place = request.POST.get("supply", SUPPLY), request.POST.get("coil_place", COIL_PLACE)
         plan = core.plan(method, facts, standing.ice.mass_lb or (0.0, 0.0), call.unit.face_ft2, supply, coil_place)
         actions.start_melt(request.user, call, facts, plan)

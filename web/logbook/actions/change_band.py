@@ -38,5 +38,5 @@ def change_band(user, unit, quantity, low_typed, high_typed, why):
     unit.bands = bands if back else bands | {quantity: [low, high]}
     unit.save(update_fields=["bands"])
     change = BandChange.objects.create(unit=unit, by=user, quantity=quantity, low=low, high=high, why=why)
-    log.write(user, "change_band", shop=unit.shop, unit=unit.pk, quantity=quantity, low=low, high=high, why=why)
+    log.of_unit(user, "change_band", unit, quantity=quantity, low=low, high=high, why=why)
     return change

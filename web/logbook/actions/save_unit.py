@@ -4,7 +4,7 @@ from django.db import transaction
 
 from web.accounts.access import require_same_shop, shop_of
 from web.logbook.actions import log
-from web.logbook.models import Site
+from web.logbook.models import Site, Unit
 
 
 @transaction.atomic
@@ -14,9 +14,12 @@ def save_unit(user, unit, site_name):
     if unit.pk is None:
         unit.shop = shop
     require_same_shop(user, unit)
+    before = Unit.objects.filter(pk=unit.pk).first()
     unit.site = site_named(user, site_name)
     unit.save()
-    log.write(user, "save_unit", shop=shop, unit=unit.pk, name=str(unit))
+    if before is not None:
+        log.revise(before)
+    log.of_unit(user, "save_unit", unit, name=str(unit))
     return unit
 
 

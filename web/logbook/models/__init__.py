@@ -2,6 +2,7 @@
 
 from web.logbook.models.calls import Call, Entry
 from web.logbook.models.defrosts import ControllerTalk, DefrostPlan, DefrostProgram, DefrostWatch
+from web.logbook.models.headlines import Headline
 from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.log import LogEntry
 from web.logbook.models.places import BandChange, OfShop, Site, Unit
@@ -16,6 +17,7 @@ __all__ = [
     "DefrostWatch",
     "Entry",
     "Finding",
+    "Headline",
     "IceDrawing",
     "LogEntry",
     "Melt",

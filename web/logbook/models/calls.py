@@ -14,7 +14,7 @@ from web.logbook.models.places import OfShop, Unit
 
 
 class Call(models.Model):
-    """One visit to one unit."""
+    """One visit to one unit; `revision` counts what was done on it, or on another call that its judgement hears of."""
 
     shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="calls")
     unit = models.ForeignKey(Unit, on_delete=models.PROTECT, related_name="calls")
@@ -31,6 +31,7 @@ class Call(models.Model):
     advice = models.TextField(blank=True)
     declined = models.TextField(blank=True)
     next_visit = models.DateField(null=True, blank=True)
+    revision = models.PositiveIntegerField(default=0, editable=False)
     next_visit_why = models.CharField(max_length=200, blank=True)
 
     objects = OfShop.as_manager()

@@ -2,17 +2,18 @@
 
 from datetime import timedelta
 
-from django.db.models import Q
+from django.db.models import Exists, OuterRef, Q
 from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_GET
 
 from web.logbook.forms import QuickLookForm
+from web.logbook.headlines import headlines
 from web.logbook.ice_history import watch_list
-from web.logbook.judging import judge_call, settling_until
 from web.logbook.models import Call, Unit
 
 RECENT = 6
+UNITS_SHOWN = 40
 FOLLOW_UP_DAYS = 7
 
 
@@ -29,25 +30,21 @@ def board(request):
         request,
         "logbook/board.html",
         {
-            "in_progress": [_headline(call) for call in calls.filter(closed_at=None)],
+            "in_progress": headlines(calls.filter(closed_at=None)),
             "follow_ups": _follow_ups(calls, soon),
             "recent": calls.filter(closed_at__isnull=False)[:RECENT],
             "watch_list": watch_list(request.user),
             "overdue": [call for call in calls.filter(closed_at=None, check_in_min__isnull=False) if call.check_in_overdue],
-            "units": units,
+            "units": units[:UNITS_SHOWN],
+            "more_units": max(0, units.count() - UNITS_SHOWN),
             "search": search,
             "quick": QuickLookForm(initial={"kind": "walk_in_freezer", "refrigerant": "R-404A"}),
         },
     )
 
 
-def _headline(call):
-    judgement = judge_call(call)
-    leader = judgement.ranking[0] if judgement.has_evidence else None
-    return {"call": call, "leader": leader, "holds": len(judgement.holds), "settling": settling_until(call)}
-
-
 def _follow_ups(calls, soon):
     """Visits promised by the last closed call of each unit, up to a date."""
     due = calls.filter(closed_at__isnull=False, next_visit__isnull=False, next_visit__lte=soon).order_by("next_visit")
-    return [call for call in due if not call.unit.calls.filter(opened_at__gt=call.closed_at).exists()]
+    later = Call.objects.filter(unit=OuterRef("unit"), opened_at__gt=OuterRef("closed_at"))
+    return due.filter(~Exists(later))

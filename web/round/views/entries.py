@@ -9,10 +9,9 @@ from kettle.benches.ice.melt import must_come_first
 from kettle.judging.readings import IMPLIED
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
-from web.logbook.actions.override_hold import refuse_if_held
+from web.logbook.actions.override_hold import action_of, refuse_if_held
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
-from web.logbook.judging import judge_call
 from web.round.drawing import BY_STOP
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, frame, standing_of
@@ -29,10 +28,13 @@ def enter(request, number, key):
         raise Http404
     entry = observations.get(key)
     typed = request.POST.getlist(key) if entry.many else request.POST.get(key, "")
-    before, wrong = _ready(request, call), {}
+    standing = standing_of(request, call)
+    before, wrong = _ready(request, standing), {}
     try:
-        refuse_if_held(call, standing_of(request, call).judgement, entry)
-        record_reading(request.user, call, key, typed, evaporator=_coil_of(request, call))
+        # What nothing can hold need not be judged before it is taken.
+        if action_of(entry) is not None:
+            refuse_if_held(call, standing.judgement, entry)
+        record_reading(request.user, call, key, typed, evaporator=standing.coil if standing.coil > 1 else None)
     except InputError as error:
         wrong[key] = (typed if isinstance(typed, str) else "", str(error))
     return _changed(request, number, key, wrong, before=before)
@@ -42,7 +44,7 @@ def enter(request, number, key):
 def undo(request, number):
     """Take back the last reading."""
     call = call_of(request, number)
-    before, reading = _ready(request, call), last_reading(call)
+    before, reading = _ready(request, standing_of(request, call)), last_reading(call)
     if reading is None:
         return _changed(request, number, "", {}, before=before)
     try:
@@ -52,17 +54,11 @@ def undo(request, number):
     return _changed(request, number, reading.key, {}, before=before, from_undo=True)
 
 
-def _coil_of(request, call):
-    """The coil an entry belongs to; None for the first, as in the case file."""
-    coil = standing_of(request, call).coil
-    return coil if coil > 1 else None
-
-
-def _ready(request, call):
+def _ready(request, standing):
     """Whether melting may start, where the screen depends on it."""
     if request.POST.get("stop") != "melt":
         return None
-    return not must_come_first(judge_call(call).facts)
+    return not must_come_first(standing.judgement.facts)
 
 
 def _touched(key):
@@ -87,7 +83,7 @@ def _changed(request, number, key, wrong, before, from_undo=False):
         "from_undo": from_undo,
     }
     response = render(request, "round/changed.html", context)
-    if here == "judge" or before != _ready(request, call):
+    if here == "judge" or before != _ready(request, standing):
         response["HX-Refresh"] = "true"
     return response
 

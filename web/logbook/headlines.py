@@ -1,0 +1,64 @@
+"""The headline of every call in progress: judged once, kept, and judged again when something on the call changed."""
+
+import hashlib
+from datetime import timedelta
+from functools import cache
+from pathlib import Path
+
+from django.db import transaction
+from django.db.models import prefetch_related_objects
+from django.utils import timezone
+
+import kettle
+from kettle.knowledge import observations
+from web.logbook.judging import judge_call, settling_until, standing_readings
+from web.logbook.models import Headline
+
+LONGEST_LEADER = 200
+
+
+@cache
+def code():
+    """A name for the code and tables that judge; another release judges anew."""
+    sources = sorted(path for floor in ("knowledge", "judging") for path in (Path(kettle.__file__).parent / floor).rglob("*.py"))
+    return hashlib.sha256(b"".join(path.read_bytes() for path in sources)).hexdigest()[:16]
+
+
+def headlines(calls):
+    """Each of some calls with its headline; what does not stand any more is judged anew and kept."""
+    calls = list(calls)
+    kept = {line.call_id: line for line in Headline.objects.filter(call__in=calls)}
+    stale = [call for call in calls if call.pk not in kept or not kept[call.pk].stands(call, code())]
+    if stale:
+        prefetch_related_objects(stale, "readings", "overrides", "siblingstates")
+        made = [_made(call) for call in stale]
+        with transaction.atomic():
+            Headline.objects.filter(call__in=stale).delete()
+            Headline.objects.bulk_create(made)
+        kept |= {line.call_id: line for line in made}
+    return [(call, kept[call.pk]) for call in calls]
+
+
+def _made(call):
+    judged, settling = judge_call(call), settling_until(call)
+    leader = judged.ranking[0] if judged.has_evidence else None
+    return Headline(
+        call=call,
+        revision=call.revision,
+        code=code(),
+        until=_until(call, settling),
+        leader=leader.label[:LONGEST_LEADER] if leader else "",
+        probability=leader.probability if leader else 0.0,
+        holds=len(judged.holds),
+        settling=settling,
+    )
+
+
+def _until(call, settling):
+    """When the first reading grows old or the settling clock runs out; None where nothing will change by itself."""
+    now, times = timezone.now(), [settling] if settling else []
+    for key, reading in standing_readings(call).items():
+        fresh = observations.get(key).stays_fresh_min
+        if fresh < float("inf"):
+            times.append(reading.at + timedelta(minutes=fresh))
+    return min((at for at in times if at > now), default=None)

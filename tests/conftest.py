@@ -20,3 +20,11 @@ def stand_in(settings):
     settings.CONTROLLER = f"127.0.0.1:{server.port}"
     yield server
     server.stop()
+
+
+@pytest.fixture(scope="session")
+def django_db_modify_db_settings(django_db_modify_db_settings_parallel_suffix, tmp_path_factory):
+    """A database in a file, as in use: in memory the server and the test would share one connection, and its locks."""
+    from django.conf import settings
+
+    settings.DATABASES["default"]["TEST"]["NAME"] = str(tmp_path_factory.mktemp("database") / "test.sqlite3")

@@ -1,6 +1,7 @@
 """Defrost programs in the browser: kept, moved on the dial, planned, watched, read from the controller and written back."""
 
 import re
+import threading
 
 from playwright.sync_api import expect
 
@@ -30,6 +31,13 @@ def test_a_defrost_program_as_found_and_as_left_on_the_day(open_stop, accessible
     expect(page.locator("#heater")).to_contain_text("Amps expected a leg")
 
 
+def planned_out():
+    """Wait until a plan is worked out, however long that takes on a busy machine."""
+    for thread in threading.enumerate():
+        if thread.name.startswith("plan-"):
+            thread.join()
+
+
 @ONE_SCREEN
 def test_a_program_is_read_planned_written_back_and_proved(open_stop, stand_in, accessible):
     DefrostProgram.objects.filter(call__unit__name="Freezer 1").delete()
@@ -44,6 +52,8 @@ def test_a_program_is_read_planned_written_back_and_proved(open_stop, stand_in, 
 
     page.get_by_label("whole hours only").check()
     page.get_by_role("button", name="Plan a week ahead").click()
+    planned_out()
+    page.reload()
     best = page.locator(".plan-table tr.best").first
     expect(best).to_be_visible()
     expect(page.locator("#plan")).to_contain_text("less heat into the box than as found")

@@ -1,5 +1,8 @@
+import re
+
 import pytest
 from django.contrib.auth import get_user_model
+from django.test import Client
 
 from web.accounts.models import Member, Shop
 from web.logbook.actions.open_call import open_call
@@ -13,6 +16,21 @@ def make_person(shop_name, name):
     user = get_user_model().objects.create_user(name, password="a-long-pass-phrase", first_name=name.title())
     Member.objects.create(user=user, shop=shop)
     return user
+
+
+class Reader(Client):
+    """A client that reads a page as a browser does: white space between words is one space, however a template is laid out."""
+
+    def request(self, **request):
+        response = super().request(**request)
+        if not response.streaming and response.headers.get("Content-Type", "").startswith("text/html"):
+            response.content = re.sub(rb"(?<=>) (?=<)", b"", re.sub(rb"\s+", b" ", response.content))
+        return response
+
+
+@pytest.fixture
+def client():
+    return Reader()
 
 
 @pytest.fixture

@@ -10,8 +10,12 @@ document.addEventListener("alpine:init", () => {
     },
   }));
   Alpine.data("help", () => ({
-    show() { this.$refs.dialog.showModal(); },
-    hide() { this.$refs.dialog.close(); },
+    show() {
+      this.$refs.dialog.showModal();
+    },
+    hide() {
+      this.$refs.dialog.close();
+    },
   }));
 });
 
@@ -22,6 +26,7 @@ document.addEventListener("click", (event) => {
   const open = document.body.classList.toggle("sheet-open");
   markSheet(open);
 });
+
 function markSheet(open) {
   const sheet = document.getElementById("standing");
   if (!sheet) return;
@@ -38,7 +43,9 @@ document.addEventListener("click", (event) => {
   event.preventDefault();
   document.body.classList.remove("sheet-open");
   markSheet(false);
-  target.scrollIntoView({ block: "center" });
+  target.scrollIntoView({
+    block: "center"
+  });
   target.focus();
 });
 
@@ -57,11 +64,16 @@ function showHow(tag) {
   if (tag && matchMedia("(max-width: 899px)").matches) tag.after(how);
 }
 document.addEventListener("focusin", (event) => showHow(event.target.closest("[data-how]")));
-document.addEventListener("focusout", (event) => { if (!event.relatedTarget?.closest?.("[data-how]")) showHow(null); });
+document.addEventListener("focusout", (event) => {
+  if (!event.relatedTarget?.closest?.("[data-how]")) showHow(null);
+});
 
 /* A file dropped on a form that takes one is the same as choosing it there. */
 for (const form of document.querySelectorAll("form[data-drop]")) {
-  const over = (event, on) => { event.preventDefault(); form.classList.toggle("next", on); };
+  const over = (event, on) => {
+    event.preventDefault();
+    form.classList.toggle("next", on);
+  };
   form.addEventListener("dragover", (event) => over(event, true));
   form.addEventListener("dragleave", (event) => over(event, false));
   form.addEventListener("drop", (event) => {
@@ -72,7 +84,9 @@ for (const form of document.querySelectorAll("form[data-drop]")) {
   });
 }
 
-document.addEventListener("click", (event) => { if (event.target.closest("[data-print]")) window.print(); });
+document.addEventListener("click", (event) => {
+  if (event.target.closest("[data-print]")) window.print();
+});
 
 /* A choice that changes what the rest of its form asks for. */
 document.addEventListener("change", (event) => {
@@ -89,7 +103,8 @@ document.addEventListener("keydown", (event) => {
   event.preventDefault();
   const fields = [...document.querySelectorAll("#work [data-reading]")];
   const next = fields[fields.indexOf(event.target) + 1];
-  if (next) next.focus(); else event.target.blur();
+  if (next) next.focus();
+  else event.target.blur();
 });
 
 /* The ± key of a tag, for keypads without a minus: it changes the text, the server reads it. */
@@ -99,20 +114,31 @@ document.addEventListener("pointerdown", (event) => {
   event.preventDefault();
   const field = key.closest(".reading").querySelector("input");
   field.value = field.value.startsWith("-") ? field.value.slice(1) : `-${field.value}`;
-  field.dispatchEvent(new Event("input", { bubbles: true }));
+  field.dispatchEvent(new Event("input", {
+    bubbles: true
+  }));
 });
 
 /* Shortcuts: 1 to 9 stops, / find a unit, n next reading, ? this list. */
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.target.matches("input, select, textarea, dialog *")) return;
   const stop = document.querySelector(`.round a[data-number="${CSS.escape(event.key)}"]`);
-  if (stop) { location.assign(stop.href); return; }
+  if (stop) {
+    location.assign(stop.href);
+    return;
+  }
   if (event.key === "/") {
     const search = document.querySelector("[name=q]");
-    if (search) { event.preventDefault(); search.focus(); } else location.assign("/?find");
+    if (search) {
+      event.preventDefault();
+      search.focus();
+    } else location.assign("/?find");
   } else if (event.key === "n") {
     const next = document.querySelector("#work .reading.empty [data-reading]") || document.querySelector("#work [data-reading]");
-    if (next) { event.preventDefault(); next.focus(); }
+    if (next) {
+      event.preventDefault();
+      next.focus();
+    }
   } else if (event.key === "?") {
     document.querySelector("[data-help]")?.click();
   }
@@ -122,4 +148,7 @@ if (location.search === "?find") document.querySelector("[name=q]")?.focus();
 document.addEventListener("htmx:afterSettle", () => markSheet(document.body.classList.contains("sheet-open")));
 
 /* On a phone the round scrolls sideways: bring the stop on screen into sight. */
-document.querySelector(".round [aria-current]")?.scrollIntoView({ block: "nearest", inline: "center" });
+document.querySelector(".round [aria-current]")?.scrollIntoView({
+  block: "nearest",
+  inline: "center"
+});

@@ -1,7 +1,19 @@
 /* The day dial: a hand or a key says what is done to which defrost; the server answers with the dial drawn anew. */
 (() => {
-  const MOVES = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 12, PageDown: -12 };
-  const STRETCHES = { "+": 1, "=": 1, "-": -1, _: -1 };
+  const MOVES = {
+    ArrowRight: 1,
+    ArrowUp: 1,
+    ArrowLeft: -1,
+    ArrowDown: -1,
+    PageUp: 12,
+    PageDown: -12
+  };
+  const STRETCHES = {
+    "+": 1,
+    "=": 1,
+    "-": -1,
+    _: -1
+  };
   const box = () => document.getElementById("dial");
   const whole = () => document.querySelector("[name=whole_hours]")?.checked;
   let held = null;
@@ -9,12 +21,26 @@
   const send = (act, values) => {
     const dial = box();
     const form = Object.fromEntries(new FormData(document.getElementById("form-left")));
-    htmx.ajax("POST", dial.dataset.url, { target: dial, swap: "outerHTML", values: { ...form, act, ...(whole() ? { whole_hours: "on" } : {}), ...values } });
+    htmx.ajax("POST", dial.dataset.url, {
+      target: dial,
+      swap: "outerHTML",
+      values: {
+        ...form,
+        act,
+        ...(whole() ? {
+          whole_hours: "on"
+        } : {}),
+        ...values
+      }
+    });
   };
   const at = (event) => {
     const svg = box().querySelector("svg");
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
-    return { x: point.x, y: point.y };
+    return {
+      x: point.x,
+      y: point.y
+    };
   };
   /* How far the hand has turned round the middle, only to let the arc follow it. */
   const turned = (a, b, middle) => (Math.atan2(b.y - middle, b.x - middle) - Math.atan2(a.y - middle, a.x - middle)) * 180 / Math.PI;
@@ -25,7 +51,12 @@
     event.preventDefault();
     arc.focus();
     arc.setPointerCapture(event.pointerId);
-    held = { arc, from: at(event), grip: Boolean(event.target.closest(".grip")), middle: box().querySelector("svg").viewBox.baseVal.width / 2 };
+    held = {
+      arc,
+      from: at(event),
+      grip: Boolean(event.target.closest(".grip")),
+      middle: box().querySelector("svg").viewBox.baseVal.width / 2
+    };
   });
   document.addEventListener("pointermove", (event) => {
     if (!held) return;
@@ -34,7 +65,11 @@
   });
   const drop = (event) => {
     if (!held) return;
-    const { arc, from, grip } = held;
+    const {
+      arc,
+      from,
+      grip
+    } = held;
     const to = at(event);
     held = null;
     if (event.type === "pointercancel" || Math.hypot(to.x - from.x, to.y - from.y) < 3) {
@@ -42,7 +77,13 @@
       arc.querySelector(".grip").removeAttribute("transform");
       return;
     }
-    send(grip ? "stretch" : "move", { place: arc.dataset.place, from_x: from.x, from_y: from.y, to_x: to.x, to_y: to.y });
+    send(grip ? "stretch" : "move", {
+      place: arc.dataset.place,
+      from_x: from.x,
+      from_y: from.y,
+      to_x: to.x,
+      to_y: to.y
+    });
   };
   document.addEventListener("pointerup", drop);
   document.addEventListener("pointercancel", drop);
@@ -51,16 +92,28 @@
     const arc = event.target.closest?.(".arc[tabindex]");
     if (!arc) return;
     const place = arc.dataset.place;
-    if (event.key in MOVES) send("nudge", { place, by: MOVES[event.key] });
-    else if (event.key in STRETCHES) send("longer", { place, by: STRETCHES[event.key] });
-    else if (event.key === "Delete" || event.key === "Backspace") send("remove", { place });
+    if (event.key in MOVES) send("nudge", {
+      place,
+      by: MOVES[event.key]
+    });
+    else if (event.key in STRETCHES) send("longer", {
+      place,
+      by: STRETCHES[event.key]
+    });
+    else if (event.key === "Delete" || event.key === "Backspace") send("remove", {
+      place
+    });
     else return;
     event.preventDefault();
     event.stopPropagation();
   }, true);
 
-  document.addEventListener("click", (event) => { if (event.target.closest("[data-act=add]")) send("add", {}); });
-  document.addEventListener("change", (event) => { if (event.target.form?.id === "form-left") htmx.trigger(box(), "program-changed"); });
+  document.addEventListener("click", (event) => {
+    if (event.target.closest("[data-act=add]")) send("add", {});
+  });
+  document.addEventListener("change", (event) => {
+    if (event.target.form?.id === "form-left") htmx.trigger(box(), "program-changed");
+  });
 
   /* What was done on the dial stands in the fields, and the arc keeps the focus. */
   document.addEventListener("htmx:afterSettle", () => {

@@ -1,7 +1,21 @@
 /* Painting the ice map: a finger or the keyboard paints cells at once; the server reads the map after each stroke. */
 (() => {
-  const WORDS = { ".": "bare", l: "light frost", h: "heavy frost", i: "hard ice", s: "snow", o: "oil mark" };
-  const KEYS = { b: ".", l: "l", h: "h", i: "i", s: "s", o: "o" };
+  const WORDS = {
+    ".": "bare",
+    l: "light frost",
+    h: "heavy frost",
+    i: "hard ice",
+    s: "snow",
+    o: "oil mark"
+  };
+  const KEYS = {
+    b: ".",
+    l: "l",
+    h: "h",
+    i: "i",
+    s: "s",
+    o: "o"
+  };
 
   for (const form of document.querySelectorAll("[data-ice]")) {
     const svg = form.querySelector("svg[tabindex]");
@@ -10,11 +24,15 @@
     const draft = `kettle-ice:${form.dataset.ice}`;
     const at = new Map([...svg.querySelectorAll("[data-row]")].map((cell) => [`${cell.dataset.row}-${cell.dataset.column}`, cell]));
     const brush = () => form.querySelector("[name=brush]:checked").value;
-    let row = 0, column = 0, painting = false, last = null;
+    let row = 0,
+      column = 0,
+      painting = false,
+      last = null;
 
     const letter = (cell, value) => {
       cell.dataset.letter = value;
-      if (value === ".") cell.removeAttribute("fill"); else cell.setAttribute("fill", `url(#ice-${value})`);
+      if (value === ".") cell.removeAttribute("fill");
+      else cell.setAttribute("fill", `url(#ice-${value})`);
     };
     const oil = (key, on) => svg.querySelector(`[data-oil="${key}"]`).setAttribute("visibility", on ? "visible" : "hidden");
     const oiled = (key) => svg.querySelector(`[data-oil="${key}"]`).getAttribute("visibility") !== "hidden";
@@ -26,7 +44,8 @@
 
     const paint = (cell) => {
       const key = `${cell.dataset.row}-${cell.dataset.column}`;
-      if (brush() === "o") oil(key, !oiled(key)); else letter(cell, brush());
+      if (brush() === "o") oil(key, !oiled(key));
+      else letter(cell, brush());
       where.textContent = `row ${Number(cell.dataset.row) + 1}, cell ${Number(cell.dataset.column) + 1}: ${WORDS[brush()]}`;
     };
     const moveCursor = () => {
@@ -37,14 +56,19 @@
     };
     const write = () => {
       const lines = [];
-      for (const [key, cell] of at) (lines[key.split("-")[0]] ??= []).push(cell.dataset.letter);
+      for (const [key, cell] of at)(lines[key.split("-")[0]] ??= []).push(cell.dataset.letter);
       form.elements.rows.value = lines.map((cells) => cells.join("")).join("/");
       form.elements.oil.value = [...at.keys()].filter(oiled).join(" ");
     };
     const done = () => {
       write();
-      const places = Object.fromEntries([...form.querySelectorAll("[data-place]")].map((b) => [b.dataset.place, form.elements[`place-${b.dataset.place}`].value]));
-      localStorage.setItem(draft, JSON.stringify({ rows: form.elements.rows.value, oil: form.elements.oil.value, places }));
+      const places = Object.fromEntries([...form.querySelectorAll("[data-place]")].map((b) => [b.dataset.place, form.elements[
+        `place-${b.dataset.place}`].value]));
+      localStorage.setItem(draft, JSON.stringify({
+        rows: form.elements.rows.value,
+        oil: form.elements.oil.value,
+        places
+      }));
       form.dispatchEvent(new CustomEvent("ice-changed"));
     };
 
@@ -64,17 +88,33 @@
     });
     svg.addEventListener("pointermove", (event) => {
       const cell = painting ? cellUnder(event) : null;
-      if (cell && cell !== last && svg.contains(cell)) { last = cell; paint(cell); }
+      if (cell && cell !== last && svg.contains(cell)) {
+        last = cell;
+        paint(cell);
+      }
     });
-    const lift = () => { if (painting) { painting = false; done(); } };
+    const lift = () => {
+      if (painting) {
+        painting = false;
+        done();
+      }
+    };
     svg.addEventListener("pointerup", lift);
     svg.addEventListener("pointercancel", lift);
 
     svg.addEventListener("keydown", (event) => {
-      const steps = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] };
+      const steps = {
+        ArrowLeft: [0, -1],
+        ArrowRight: [0, 1],
+        ArrowUp: [-1, 0],
+        ArrowDown: [1, 0]
+      };
       if (steps[event.key]) {
         const next = at.get(`${row + steps[event.key][0]}-${column + steps[event.key][1]}`);
-        if (next) { row = Number(next.dataset.row); column = Number(next.dataset.column); }
+        if (next) {
+          row = Number(next.dataset.row);
+          column = Number(next.dataset.column);
+        }
         moveCursor();
       } else if (event.key === " " || event.key === "Enter") {
         paint(at.get(`${row}-${column}`));
@@ -87,9 +127,18 @@
     });
 
     for (const button of form.querySelectorAll("[data-place]")) {
-      button.addEventListener("click", () => { if (brush() !== "o") { place(button, brush()); done(); } });
+      button.addEventListener("click", () => {
+        if (brush() !== "o") {
+          place(button, brush());
+          done();
+        }
+      });
     }
-    form.querySelector("[data-fill]").addEventListener("click", () => { for (const cell of at.values()) if (brush() !== "o") letter(cell, brush()); done(); });
+    form.querySelector("[data-fill]").addEventListener("click", () => {
+      for (const cell of at.values())
+        if (brush() !== "o") letter(cell, brush());
+      done();
+    });
     form.querySelector("[data-rest]").addEventListener("click", () => {
       for (const button of form.querySelectorAll("[data-place].empty")) place(button, ".");
       done();

@@ -2,22 +2,32 @@
 (() => {
   const form = document.getElementById("ladder");
   if (!form) return;
-  const ask = (moved) => { form.elements.moved.value = moved; htmx.trigger(form, "submit"); };
-  form.addEventListener("input", (event) => { if (event.target.type === "range") ask(event.target.name); });
+  const ask = (moved) => {
+    form.elements.moved.value = moved;
+    htmx.trigger(form, "submit");
+  };
+  form.addEventListener("input", (event) => {
+    if (event.target.type === "range") ask(event.target.name);
+  });
   form.addEventListener("change", (event) => {
     const name = event.target.name;
     if (event.target.type === "range") return;
     if (name === "pressure" || name === "temperature") ask(name);
     else ask("pressure");
   });
-  form.addEventListener("submit", (event) => { if (event.isTrusted) form.elements.moved.value ||= "pressure"; });
+  form.addEventListener("submit", (event) => {
+    if (event.isTrusted) form.elements.moved.value ||= "pressure";
+  });
   document.addEventListener("htmx:afterSwap", () => {
     const drawn = document.getElementById("ladder-drawn").dataset;
     const follow = (name, value) => {
       const field = form.elements[name];
       if (field !== document.activeElement || field.type !== "range") field.value = value;
     };
-    for (const name of ["pressure_at", "temperature_at"]) Object.assign(form.elements[name], { min: drawn.low, max: drawn.high });
+    for (const name of ["pressure_at", "temperature_at"]) Object.assign(form.elements[name], {
+      min: drawn.low,
+      max: drawn.high
+    });
     follow("pressure", drawn.pressure);
     follow("temperature", drawn.temperature);
     follow("pressure_at", drawn.pressureAt);

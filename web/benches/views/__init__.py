@@ -1,1 +1,0 @@
-"""The screens of the benches."""

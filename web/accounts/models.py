@@ -1,11 +1,23 @@
 """A shop and the people who work in it."""
 
+import uuid
+
 from django.conf import settings
 from django.db import models
 
 from kettle.judging.schools import CHOICES as SCHOOLS
 from kettle.judging.schools import Schools
 from kettle.knowledge.units import SHOWN_CHOICES, TRADE, ShownUnits
+
+
+class Installation(models.Model):
+    """This installation: a name no other has, for what a browser keeps of it. There is one row."""
+
+    key = models.UUIDField(default=uuid.uuid4, editable=False)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self):
+        return str(self.key)
 
 
 class Shop(models.Model):
@@ -24,7 +36,7 @@ def _choices(name):
 
 
 class Member(models.Model):
-    """A person of a shop."""
+    """A person of a shop; the owner adds people and devices and reads the log."""
 
     user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="member")
     shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="members")
@@ -33,6 +45,7 @@ class Member(models.Model):
     mass = models.CharField(max_length=10, choices=_choices("mass"), default=TRADE.mass)
     vacuum = models.CharField(max_length=10, choices=_choices("vacuum"), default=TRADE.vacuum)
     by_feel = models.BooleanField(default=False)
+    owner = models.BooleanField(default=False)
 
     def __str__(self):
         return self.user.get_full_name() or self.user.get_username()

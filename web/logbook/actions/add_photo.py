@@ -10,7 +10,7 @@ from kettle.benches.ice.map import PLACES
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Photo
 
 LARGEST_BYTES = 15 * 1024 * 1024
@@ -19,6 +19,7 @@ LARGEST_PIXELS = 80_000_000
 SIDE, THUMBNAIL_SIDE = 2400, 320
 
 
+@action
 def add_photo(user, call, upload, stop="", place="", caption="", **when):
     """Store a picture of a call, a stop or a place; InputError for anything that is not a sound JPEG, PNG or WebP."""
     require_same_shop(user, call)

@@ -1,15 +1,14 @@
 """Make a band a unit's own, or give it back to its kind; who, when and why stay on record."""
 
-from django.db import transaction
-
 from kettle.knowledge.bands import check_band, unit_of
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
+from web.logbook.actions.acting import action
 from web.logbook.models import BandChange
 
 
-@transaction.atomic
+@action
 def change_band(user, unit, quantity, low_typed, high_typed, why):
     """Store a band; both ends empty give it back to the kind. FieldErrors names each field that is wrong."""
     require_same_shop(user, unit)

@@ -4,10 +4,11 @@ from kettle.knowledge import parameters
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import SettingChange
 
 
+@action
 def change_setting(user, call, code, found_typed, left_typed, why, **when):
     """Store one setting as found and as left; FieldErrors names each field that is wrong, and nothing is stored."""
     require_same_shop(user, call)

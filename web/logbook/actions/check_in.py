@@ -5,11 +5,12 @@ from django.utils import timezone
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 
 INTERVALS_MIN = (15, 30, 60, 120)
 
 
+@action
 def check_in(user, call, minutes=None):
     """Say "I am well": the clock starts anew, at another interval where one is given; 0 stops it."""
     require_same_shop(user, call)

@@ -5,8 +5,10 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import SHOWN_CHOICES
 from web.accounts.access import shop_of
 from web.logbook.actions import log
+from web.logbook.actions.acting import action
 
 
+@action
 def choose_units(user, chosen):
     """Store the units of a person (field -> unit); InputError names the first that is not one of the list."""
     shop, member = shop_of(user), user.member
@@ -18,6 +20,7 @@ def choose_units(user, chosen):
     log.write(user, "choose_units", shop=shop, **{name: chosen[name] for name in SHOWN_CHOICES})
 
 
+@action
 def choose_schools(user, chosen):
     """Store the schools of the shop (field -> choice); InputError names the first that is not one of the list."""
     shop = shop_of(user)
@@ -29,6 +32,7 @@ def choose_schools(user, chosen):
     log.write(user, "choose_schools", shop=shop, **{name: chosen[name] for name in SCHOOLS})
 
 
+@action
 def choose_by_feel(user, by_feel):
     """Store whether lines are told by feel or by numbers."""
     shop, member = shop_of(user), user.member

@@ -7,7 +7,7 @@ from django.utils import timezone
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 
 WORDS = {"complaint": "Complaint", "changed": "What changed", "found": "What was found", "done": "What was done", "advice": "Advice",
          "declined": "Declined by the customer"}  # fmt: skip
@@ -15,6 +15,7 @@ LONGEST = 4000
 FURTHEST_DAYS = 730
 
 
+@action
 def write_hand_over(user, call, fields):
     """Store the words of the hand-over that are given; FieldErrors by field, and nothing is stored then."""
     require_same_shop(user, call)
@@ -40,6 +41,7 @@ def write_hand_over(user, call, fields):
     log.write(user, "write_hand_over", call, **values)
 
 
+@action
 def close_call(user, call):
     """End the visit."""
     require_same_shop(user, call)

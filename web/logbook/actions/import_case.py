@@ -1,18 +1,18 @@
 """Open a call from a case file: all of it or nothing."""
 
-from django.db import transaction
 from django.utils import timezone
 
 from kettle import case
 from web.accounts.access import shop_of
 from web.logbook.actions import log
+from web.logbook.actions.acting import action
 from web.logbook.actions.open_call import open_call
 from web.logbook.models import Reading, Unit
 
 SOURCE = "case file"
 
 
-@transaction.atomic
+@action
 def import_case(user, content):
     """Read a case file and open a call on a unit without a site; InputError where the file is not sound."""
     read = case.read(content)

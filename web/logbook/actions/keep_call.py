@@ -1,14 +1,13 @@
 """Keep a quick look: on a known unit, or as a new unit of a site."""
 
-from django.db import transaction
-
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
+from web.logbook.actions.acting import action
 from web.logbook.actions.save_unit import save_unit
 
 
-@transaction.atomic
+@action
 def keep_on_known_unit(user, call, unit):
     """Move the call to a known unit and drop the scratch unit."""
     require_same_shop(user, call)
@@ -22,7 +21,7 @@ def keep_on_known_unit(user, call, unit):
     log.write(user, "keep_call", call, unit=unit.pk)
 
 
-@transaction.atomic
+@action
 def keep_as_new_unit(user, call, site_name, unit_name):
     """Give the scratch unit a name and a site, new or known."""
     require_same_shop(user, call)

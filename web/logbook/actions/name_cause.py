@@ -4,10 +4,11 @@ from kettle.knowledge import causes
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Finding
 
 
+@action
 def name_cause(user, call, codes):
     """Store the cause, or the two causes, found on a call; InputError for one that does not exist."""
     require_same_shop(user, call)

@@ -4,10 +4,12 @@ from kettle.judging import siblings
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import record_reading, require_open
+from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import SiblingState
 
 
+@action
 def note_sibling(user, call, unit, state):
     """Store a sibling's state; once they agree, or all were seen, the `siblings` observation follows."""
     require_same_shop(user, call)

@@ -1,17 +1,17 @@
 """Open a call on a unit, or on a quick look that has no site yet."""
 
-from django.db import transaction
 from django.db.models import Max
 
 from web.accounts.access import require_same_shop, shop_of
 from web.logbook.actions import log
+from web.logbook.actions.acting import action
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import Call, Melt, Unit
 
 FIRST_NUMBER = 201
 
 
-@transaction.atomic
+@action
 def open_call(user, unit, complaint="", **when):
     """Open a call; numbers run on within a shop. `when` may give opened_at (for records made later)."""
     require_same_shop(user, unit)
@@ -24,7 +24,7 @@ def open_call(user, unit, complaint="", **when):
     return call
 
 
-@transaction.atomic
+@action
 def quick_look(user, kind, refrigerant):
     """Open a call on a unit that has only kind and refrigerant, outside every site."""
     unit = Unit(shop=shop_of(user), name="Quick look", kind=kind, refrigerant=refrigerant)

@@ -4,7 +4,7 @@ from kettle.judging.holds import ACTIONS, blocking
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Override
 
 SHORTEST_REASON = 3
@@ -12,6 +12,7 @@ SHORTEST_REASON = 3
 TAKEN_WITH = {"gauge": "gauges"}
 
 
+@action
 def override_hold(user, call, judgement, action, reason):
     """Store that an action is taken on although holds block it; InputError where nothing blocks it or no reason is given."""
     require_same_shop(user, call)

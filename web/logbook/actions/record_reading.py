@@ -1,24 +1,16 @@
 """Record one observation as it was typed or tapped."""
 
-from django.db import transaction
-
 from kettle.judging.readings import implied_by, told_with
 from kettle.knowledge import observations
-from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Reading
 
 WORKED_OUT = "worked out"
 
 
-def require_open(call):
-    """Refuse to change what a closed call says."""
-    if not call.is_open:
-        raise InputError(f"{call} is closed; open a new call to record more")
-
-
-@transaction.atomic
+@action
 def record_reading(user, call, key, typed, source="hand", evaporator=None, **when):
     """Check and store one observation; InputError says what is wrong and stores nothing.
 

@@ -1,13 +1,12 @@
 """Add a unit to a site, or correct its plate."""
 
-from django.db import transaction
-
 from web.accounts.access import require_same_shop, shop_of
 from web.logbook.actions import log
+from web.logbook.actions.acting import action
 from web.logbook.models import Site, Unit
 
 
-@transaction.atomic
+@action
 def save_unit(user, unit, site_name):
     """Store a checked unit on a site of the shop, new or known by name."""
     shop = shop_of(user)
@@ -23,6 +22,7 @@ def save_unit(user, unit, site_name):
     return unit
 
 
+@action
 def site_named(user, name):
     """The site of the shop with a name; made where there is none."""
     site, _ = Site.objects.get_or_create(shop=shop_of(user), name=name.strip())

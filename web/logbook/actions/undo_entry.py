@@ -1,15 +1,15 @@
 """Take back an entry: it stays on record as taken back, and what stood before it stands again."""
 
-from django.db import transaction
 from django.utils import timezone
 
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import WORKED_OUT, require_open
+from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.record_reading import WORKED_OUT
 from web.logbook.models import Reading
 
 
-@transaction.atomic
+@action
 def undo_entry(user, entry):
     """Mark a reading, valve turn or setting change as taken back; once is enough."""
     require_same_shop(user, entry)

@@ -2,6 +2,7 @@
 
 from web.logbook.models.calls import Call, Entry
 from web.logbook.models.defrosts import ControllerTalk, DefrostPlan, DefrostProgram, DefrostWatch
+from web.logbook.models.devices import Device
 from web.logbook.models.headlines import Headline
 from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.log import LogEntry
@@ -15,6 +16,7 @@ __all__ = [
     "DefrostPlan",
     "DefrostProgram",
     "DefrostWatch",
+    "Device",
     "Entry",
     "Finding",
     "Headline",

@@ -20,10 +20,13 @@ class DefrostProgram(Entry):
         return self.get_side_display()
 
 
+AT_WORK = ("waiting", "working")
+
+
 class DefrostPlan(Entry):
     """A week of programs asked of the model: what was asked, how far it is, and what came out."""
 
-    STATES = [("working", "working"), ("done", "done"), ("stopped", "stopped"), ("failed", "failed")]
+    STATES = [("waiting", "waiting"), ("working", "working"), ("done", "done"), ("stopped", "stopped"), ("failed", "failed")]
 
     state = models.CharField(max_length=7, choices=STATES, default="working")
     share = models.FloatField(default=0.0)
@@ -31,6 +34,13 @@ class DefrostPlan(Entry):
     asked = models.JSONField(default=dict)
     result = models.JSONField(default=dict)
     complaint = models.CharField(max_length=300, blank=True)
+
+    class Meta(Entry.Meta):
+        constraints = [
+            models.UniqueConstraint(
+                fields=["call"], condition=models.Q(state__in=["waiting", "working"]), name="one_plan_at_work_on_a_call"
+            )
+        ]
 
     def __str__(self):
         return f"plan, {self.state}"
@@ -44,6 +54,11 @@ class DefrostWatch(Entry):
     marks = models.JSONField(default=dict)
     ended_by = models.CharField(max_length=12, blank=True)
     coil_after = models.CharField(max_length=10, blank=True)
+
+    class Meta(Entry.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["call"], condition=models.Q(ended_by="", undone_at=None), name="one_defrost_watched_on_a_call")
+        ]
 
     def __str__(self):
         return "watched defrost" if self.ended_by else "defrost being watched"
@@ -65,6 +80,7 @@ class ControllerTalk(Entry):
     refused = models.JSONField(default=dict)
     complaint = models.CharField(max_length=300, blank=True)
     reason = models.CharField(max_length=300, blank=True)
+    simulated = models.BooleanField(default=False)
 
     def __str__(self):
         return "written and read back" if self.wrote else "read"

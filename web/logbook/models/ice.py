@@ -29,5 +29,10 @@ class Melt(Entry):
     clear = models.BooleanField(null=True, blank=True)
     reason = models.CharField(max_length=300, blank=True)
 
+    class Meta(Entry.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["call"], condition=models.Q(ended_at=None, undone_at=None), name="one_melt_under_way_on_a_call")
+        ]
+
     def __str__(self):
         return self.method

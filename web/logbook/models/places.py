@@ -71,6 +71,8 @@ class Unit(models.Model):
     )
     coil_face_ft2 = models.FloatField(null=True, blank=True)
     notes = models.TextField(blank=True)
+    probes = models.ForeignKey("Device", on_delete=models.SET_NULL, related_name="read_at", null=True, blank=True)
+    controller = models.ForeignKey("Device", on_delete=models.SET_NULL, related_name="controls", null=True, blank=True)
 
     objects = OfShop.as_manager()
 

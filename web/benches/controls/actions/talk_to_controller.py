@@ -7,13 +7,15 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import CHOICES
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import record_reading, require_open
+from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.controller_talks import last_read
 from web.logbook.models import ControllerTalk
 
 SOURCE = "controller"
 
 
+@action
 def read_controller(user, call, controller):
     """Read all settings and store them, and the alarm that stands as what was seen; InputError says that the connection failed, and
     nothing is stored."""
@@ -34,6 +36,7 @@ def strangeness(call, talk):
     return not_this_unit(talk.settings, unit.refrigerant.name, CHOICES["kind"][unit.kind.code])
 
 
+@action
 def write_controller(user, call, controller, wanted, reason=""):
     """Write settings that differ from what stands, one by one, then read all of them back and store what came of it.
 
@@ -71,6 +74,7 @@ def write_controller(user, call, controller, wanted, reason=""):
     return talk
 
 
+@action
 def start_defrost(user, call, controller):
     """Have the controller start a defrost now; InputError where it refuses or is lost."""
     require_same_shop(user, call)

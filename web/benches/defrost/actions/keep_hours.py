@@ -4,8 +4,10 @@ from kettle.benches.defrost.program import parse_clock
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
+from web.logbook.actions.acting import action
 
 
+@action
 def keep_hours(user, site, opens, closes, deliveries):
     """Store the hours of a site, each empty or a time of day; FieldErrors names each that is none."""
     require_same_shop(user, site)

@@ -1,13 +1,12 @@
 """Keep a defrost program as found, then as left; what changed in between stands as settings with its reason."""
 
-from django.db import transaction
-
 from kettle.benches.defrost.program import ROLES, clock, read_program
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
+from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.change_setting import change_setting
-from web.logbook.actions.record_reading import record_reading, require_open
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import DefrostProgram
 
 SOURCE = "program"
@@ -15,7 +14,7 @@ SOURCE = "program"
 STANDS_FOR = {"fail_safe_min": "defrost_set_min", "termination_f": "termination_f"}
 
 
-@transaction.atomic
+@action
 def keep_program(user, call, side, typed, why="", **when):
     """Check and store one side of a program; FieldErrors names each value that is wrong, and nothing is stored.
 

@@ -4,12 +4,13 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.unit import LIMITS
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import DefrostPlan
 
 BOX_LIMIT = "box_limit_f"
 
 
+@action
 def ask_plan(user, call, typed):
     """Check what the plan must keep to and store that it is asked for; FieldErrors names what is wrong, and nothing is stored.
 
@@ -34,6 +35,7 @@ def ask_plan(user, call, typed):
     return plan
 
 
+@action
 def stop_plan(user, plan):
     """Stop a plan that is being worked on."""
     require_same_shop(user, plan)

@@ -9,7 +9,8 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import TRADE
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import record_reading, require_open
+from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import DefrostWatch
 
 SOURCE = "watched"
@@ -19,6 +20,7 @@ MARKS = {"drip": "First drip", "clear": "Coil clear", "ended": "It ended"}
 SEEN = ("heater_rated_w", "heater_volts", "heater_amps", "compressor_in_defrost", "fans_in_defrost", "drain")
 
 
+@action
 def start_watch(user, call, program, expected, **when):
     """Begin to watch a defrost that starts now, under a program (or None) and with what the model expects."""
     require_same_shop(user, call)
@@ -38,6 +40,7 @@ def _running(user, watch):
         raise InputError("This defrost is over")
 
 
+@action
 def mark_watch(user, watch, mark, now=None):
     """Note that a milestone was reached now."""
     _running(user, watch)
@@ -49,7 +52,7 @@ def mark_watch(user, watch, mark, now=None):
     log.write(user, "mark_watch", watch.call, watch=watch.pk, mark=mark, minutes=minutes)
 
 
-@transaction.atomic
+@action
 def end_watch(user, watch, ended_by, coil_after, typed, now=None):
     """The defrost ended: store by what and how the coil is, and record what was seen as observations.
 
@@ -80,7 +83,7 @@ def end_watch(user, watch, ended_by, coil_after, typed, now=None):
     return watch
 
 
-@transaction.atomic
+@action
 def enter_watch(user, call, program, typed, now=None):
     """Store a defrost that was watched without the clock: minutes to a clear coil and to its end, by what, and the coil.
 
@@ -115,6 +118,7 @@ def _typed_minutes(text, label, needed):
     return value
 
 
+@action
 def leave_watch(user, watch):
     """Give up watching a defrost; nothing is recorded of it."""
     _running(user, watch)

@@ -1,18 +1,17 @@
 """Keep an ice map, and with it the observations it stands for."""
 
-from django.db import transaction
-
 from kettle.benches.ice import map as ice
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import record_reading, require_open
+from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import IceDrawing
 
 SOURCE = "ice map"
 
 
-@transaction.atomic
+@action
 def keep_ice_map(user, call, stage, rows, places, oil=(), evaporator=1, **when):
     """Check, read and store a map; its form, its places and any oil become readings of that coil.
 

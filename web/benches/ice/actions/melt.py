@@ -7,13 +7,14 @@ from kettle.benches.ice import melt as core
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Melt
 
 # What a look from the front misses; all clear needs these looked at too.
 MUST_BE_LOOKED_AT = ("coil_back", "inside_corners")
 
 
+@action
 def start_melt(user, call, facts, plan):
     """Record that a melt began with a method; InputError while something must come first or the method is refused."""
     require_same_shop(user, call)
@@ -48,6 +49,7 @@ def not_clear(call):
     return missing
 
 
+@action
 def end_melt(user, call, reason=""):
     """End the melt: clear where every coil is proved bare, else with ice left and a reason of 3 to 300 letters."""
     require_same_shop(user, call)

@@ -1,10 +1,9 @@
 """Take live values of probes into a call as one set, marked with where they come from."""
 
-from django.db import transaction
-
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from web.benches.sets.actions.keep_set import keep_set
+from web.logbook.actions.acting import action
 from web.logbook.actions.override_hold import refuse_if_held
 from web.logbook.actions.record_reading import record_reading
 
@@ -14,7 +13,7 @@ def source_of(probe):
     return f"probe {probe}"
 
 
-@transaction.atomic
+@action
 def take_probes(user, call, judgement, live, now, label, evaporator=None):
     """Record the readings of the probes that are not lost and keep them as a set; InputError, also for one that a hold blocks, stores
     nothing."""

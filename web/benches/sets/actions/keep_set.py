@@ -3,12 +3,13 @@
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import ReadingSet
 
 LONGEST_LABEL = 60
 
 
+@action
 def keep_set(user, call, label, good=False, **when):
     """Store a set of the readings that stand now; `when` may give `at`."""
     require_same_shop(user, call)

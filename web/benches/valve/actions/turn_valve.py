@@ -5,7 +5,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.record_reading import require_open
+from web.logbook.actions.acting import action, require_open
 from web.logbook.models import ValveTurn
 
 
@@ -17,6 +17,7 @@ class ReasonNeeded(InputError):
         self.objections = objections
 
 
+@action
 def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason="", **when):
     """Store one turn of the stem; objections of the core need a reason, which is kept with them."""
     require_same_shop(user, call)

@@ -1,0 +1,27 @@
+"""What every action is: all of it or nothing, its line in the log included, on a call that is still open."""
+
+from functools import wraps
+
+from django.db import transaction
+
+from kettle.knowledge.errors import InputError
+from web.logbook.models import Call
+
+
+def action(function):
+    """Make a function an action: one transaction, which takes the write lock before the first look at what it changes."""
+
+    @wraps(function)
+    def acted(*given, **named):
+        with transaction.atomic():
+            return function(*given, **named)
+
+    acted.is_action = True
+    return acted
+
+
+def require_open(call):
+    """Refuse to change what a closed call says; asked inside the action's transaction, so that nobody closes it in between."""
+    call.closed_at = Call.objects.values_list("closed_at", flat=True).get(pk=call.pk)
+    if not call.is_open:
+        raise InputError(f"{call} is closed; open a new call to record more")

@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_valida
 
 from kettle.judging.judge import Judgement
 from kettle.knowledge import observations, refrigerants
-from kettle.knowledge.bands import banded
+from kettle.knowledge.bands import banded, check_band
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
 from kettle.knowledge.quantities import QUANTITIES
@@ -23,7 +23,11 @@ from kettle.knowledge.unit import CHOICES, LIMITS, Unit, UnitSpec, check_choice,
 FORMAT: Final = "orange-kettle/case"
 VERSION: Final = 1
 LARGEST_BYTES: Final = 2_000_000
-MOST_OBSERVATIONS: Final = 20_000
+# More than a visit has by hand and by probe; a page of a call stays quick with so many.
+MOST_OBSERVATIONS: Final = 2_000
+LONGEST_NAME: Final = 80
+# Times a case can be of.
+FIRST_YEAR, LAST_YEAR = 1990, 2100
 
 
 class _Strict(BaseModel):
@@ -38,7 +42,7 @@ def _limited(name: str) -> Any:
 class CaseUnit(_Strict):
     """The unit of a case file: only kind and refrigerant are required."""
 
-    name: str = Field(default="", max_length=80)
+    name: str = Field(default="", max_length=LONGEST_NAME)
     kind: str = Field(json_schema_extra={"enum": list(CHOICES["kind"])})
     refrigerant: str = Field(json_schema_extra={"enum": list(refrigerants.catalogue())})
     metering: str | None = Field(default=None, json_schema_extra={"enum": [*CHOICES["metering"], None]})
@@ -80,8 +84,10 @@ class CaseUnit(_Strict):
             if quantity not in known:
                 near = difflib.get_close_matches(quantity, known, n=1, cutoff=0.0)[0]
                 raise ValueError(f"“{quantity[:40]}” has no band; the nearest that has is “{near}”")
-            if not low < high:
-                raise ValueError(f"{quantity}: the low end {low:g} must be below the high end {high:g}")
+            try:
+                check_band(quantity, low, high)
+            except InputError as error:
+                raise ValueError(f"{quantity}: {error}") from None
         return value
 
     def spec(self) -> UnitSpec:
@@ -115,7 +121,11 @@ class CaseObservation(_Strict):
     @field_validator("at")
     @classmethod
     def _in_utc(cls, value: datetime | None) -> datetime | None:
-        return value.replace(tzinfo=UTC) if value is not None and value.tzinfo is None else value
+        if value is None:
+            return None
+        if not FIRST_YEAR <= value.year <= LAST_YEAR:
+            raise ValueError(f"the year {value.year} is outside {FIRST_YEAR} to {LAST_YEAR}")
+        return value.replace(tzinfo=UTC) if value.tzinfo is None else value
 
     @model_validator(mode="after")
     def _sound_value(self) -> "CaseObservation":

@@ -12,12 +12,17 @@ def quick_passwords(settings):
 
 
 @pytest.fixture
-def stand_in(settings):
-    """The simulated case controller on a port of its own, named in the settings."""
+def stand_in(db):
+    """The simulated case controller on a port of its own, as the controller of every unit there is."""
     from devices.controller import serve_in_background
+    from web.accounts.models import Shop
+    from web.logbook.models import Device, Unit
 
     server = serve_in_background()
-    settings.CONTROLLER = f"127.0.0.1:{server.port}"
+    for shop in Shop.objects.all():
+        name, address = "Test controller", f"127.0.0.1:{server.port}"
+        device, _ = Device.objects.update_or_create(shop=shop, name=name, defaults={"kind": "controller", "address": address})
+        Unit.objects.filter(shop=shop).update(controller=device)
     yield server
     server.stop()
 

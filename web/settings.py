@@ -1,11 +1,11 @@
 """Settings, from the environment; what is not set is safe for one machine in the shop.
 
 KETTLE_DATA (folder of the database and the secret), KETTLE_HOSTS (comma separated), KETTLE_HTTPS=1 (behind TLS),
-KETTLE_DEBUG=1, KETTLE_TIME_ZONE, KETTLE_PROBES (host:port of wireless probes), KETTLE_CONTROLLER (host:port of a case
-controller that speaks Modbus TCP).
+KETTLE_DEBUG=1, KETTLE_TIME_ZONE.
 """
 
 import os
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONCE, NONE, SELF
@@ -13,14 +13,15 @@ from django.core.management.utils import get_random_secret_key
 
 ROOT = Path(__file__).resolve().parent.parent
 DATA = Path(os.environ.get("KETTLE_DATA", ROOT / "var"))
-DATA.mkdir(parents=True, exist_ok=True)
+DATA.mkdir(parents=True, exist_ok=True, mode=0o700)
+if DATA.stat().st_uid == os.getuid() and DATA.stat().st_mode & 0o077:
+    # Customers, photos and log-ins are nobody else's on the machine.
+    DATA.chmod(0o700)
 
-# Where the wireless probes stream to, host:port; empty for none.
-PROBES = os.environ.get("KETTLE_PROBES", "")
-# Where the case controller answers over Modbus TCP, host:port; empty for none.
-CONTROLLER = os.environ.get("KETTLE_CONTROLLER", "")
 DEBUG = os.environ.get("KETTLE_DEBUG") == "1"
 HTTPS = os.environ.get("KETTLE_HTTPS") == "1"
+# Where the TLS proxy asks from; only its word on address and protocol is believed.
+TLS_PROXY = os.environ.get("KETTLE_TLS_PROXY", "127.0.0.1") if HTTPS else ""
 ALLOWED_HOSTS = os.environ.get("KETTLE_HOSTS", "127.0.0.1,localhost,[::1]").split(",")
 
 
@@ -51,6 +52,7 @@ INSTALLED_APPS = [
     "django.contrib.messages",
     "whitenoise.runserver_nostatic",
     "django.contrib.staticfiles",
+    "axes",
     "csp",
     "django_htmx",
     "web.accounts",
@@ -64,21 +66,27 @@ INSTALLED_APPS = [
     "web.benches.probes",
     "web.benches.sets",
     "web.reports",
+    "web.running",
     "web.demo",
 ]
 
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "web.accounts.middleware.PrivatePages",
+    "web.accounts.middleware.ClearRefusals",
+    "web.accounts.middleware.CleanText",
     "csp.middleware.CSPMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "web.accounts.middleware.ShortSessions",
     "web.accounts.middleware.LoginRequired",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 
 ROOT_URLCONF = "web.urls"
@@ -125,16 +133,29 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
     {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
 ]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+# Guessing: a name is locked for the address that guesses it, so that nobody can lock a colleague out from elsewhere.
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = timedelta(minutes=10)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_ENABLE_ACCESS_FAILURE_LOG = True
+AXES_DISABLE_ACCESS_LOG = True
+AXES_LOCKOUT_CALLABLE = "web.accounts.views.locked_out"
+AXES_VERBOSE = False
 LOGIN_URL = "login"
 LOGIN_REDIRECT_URL = "board"
 LOGOUT_REDIRECT_URL = "login"
 
 LANGUAGE_CODE = "en-us"
 USE_I18N = False
-TIME_ZONE = os.environ.get("KETTLE_TIME_ZONE", "UTC")
+_kept_zone = DATA / "time-zone"
+TIME_ZONE = os.environ.get("KETTLE_TIME_ZONE") or (_kept_zone.read_text().strip() if _kept_zone.exists() else "UTC")
 USE_TZ = True
 
 MEDIA_ROOT = DATA / "media"
+FILE_UPLOAD_PERMISSIONS = 0o600
+FILE_UPLOAD_DIRECTORY_PERMISSIONS = 0o700
 STATIC_URL = "/static/"
 STATICFILES_DIRS = [ROOT / "web" / "static"]
 STORAGES = {

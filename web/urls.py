@@ -3,9 +3,12 @@
 from django.contrib.auth import views as auth
 from django.urls import include, path
 
+from web.accounts.views import LogIn
+
 urlpatterns = [
-    path("login/", auth.LoginView.as_view(), name="login"),
+    path("login/", LogIn.as_view(), name="login"),
     path("logout/", auth.LogoutView.as_view(), name="logout"),
+    path("", include("web.running.urls")),
     path("", include("web.logbook.urls")),
     path("", include("web.benches.urls")),
     path("calls/<int:number>/", include("web.reports.urls")),

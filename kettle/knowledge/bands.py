@@ -3,6 +3,7 @@
 Every table here is data: a band, or a shift for a moment. The verdicts on them are in kettle/judging/verdicts.py.
 """
 
+import math
 from typing import Final
 
 from kettle.knowledge import observations
@@ -139,6 +140,8 @@ def unit_of(quantity: str) -> str:
 def check_band(quantity: str, low: float, high: float, shown: ShownUnits = TRADE) -> Band:
     """Return the ends of a band if they are one; InputError names what is wrong, with range and unit."""
     unit = unit_of(quantity)
+    if not (math.isfinite(low) and math.isfinite(high)):
+        raise InputError(f"From and To must be figures ({shown.label(unit)})")
     if not low < high:
         raise InputError(f"From must lie below To: {shown.span(low, high, unit, 1)} is no band")
     entry = observations.REGISTRY.get(quantity)

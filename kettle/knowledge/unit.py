@@ -68,6 +68,10 @@ LIMITS: Final[dict[str, tuple[float, float, str, str]]] = {
 # fmt: on
 
 
+# Figures beyond this are told in short: 1e+308, inf.
+LARGEST_TOLD: Final = 1e7
+
+
 @dataclass(frozen=True)
 class UnitSpec:
     """What is known of a unit; None means nobody said. Units are in the names; `bands` is quantity -> (low, high)."""
@@ -140,7 +144,7 @@ def check_figure(name: str, value: float, shown: ShownUnits = TRADE) -> float:
     """Return a figure of the plate if it is inside its limits; InputError names value, range and unit."""
     low, high, unit, label = LIMITS[name]
     if not low <= value <= high:
-        told = shown.figure(value, unit, 0 if value == int(value) else 1)
+        told = f"{value:g}" if not abs(value) < LARGEST_TOLD else shown.figure(value, unit, 0 if value == int(value) else 1)
         span = f"{shown.figure(low, unit, low != int(low))} to {shown.figure(high, unit, 0)} {shown.label(unit)}".strip()
         raise InputError(f"{label}: {told} {shown.label(unit)}".strip() + f" is outside {span}")
     return value

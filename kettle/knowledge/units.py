@@ -184,3 +184,11 @@ def format_number(value: float, decimals: int = 1) -> str:
 def format_percent(share: float) -> str:
     """Return a share of one as whole percent, never 0 or 100 for what is merely unlikely or likely."""
     return "<1" if 0 < share < 0.005 else ">99" if 0.995 <= share < 1 else f"{100 * share:.0f}"
+
+
+def whole(text: str | None, low: int, high: int) -> int | None:
+    """Return a whole number as it comes in an address or a hidden field; None for anything else, and outside low to high."""
+    if text is None or not text.isascii() or not text.isdigit() or len(text) > len(str(high)):
+        return None
+    value = int(text)
+    return value if low <= value <= high else None

@@ -10,7 +10,7 @@ from devices.probes import serve_in_background
 from tests.browser.conftest import ONE_SCREEN
 from tests.browser.test_story import type_in
 from web.links import probes
-from web.logbook.models import Call, Reading, ReadingSet
+from web.logbook.models import Call, Device, Reading, ReadingSet, Unit
 
 
 def bottom_of(page, selector):
@@ -144,15 +144,17 @@ def test_a_dropped_file_that_is_no_case_is_said_and_stores_nothing(app):
 
 
 @pytest.fixture
-def probe_set(settings, monkeypatch):
+def probe_set(demo_data, monkeypatch):
     """The simulated probes on a port of their own, and a link that learns of losses quickly."""
     server = serve_in_background(0, every_s=0.2)
-    settings.PROBES = f"127.0.0.1:{server.server_address[1]}"
+    Device.objects.filter(kind="probes").update(address=f"127.0.0.1:{server.server_address[1]}")
+    Unit.objects.update(probes=Device.objects.get(kind="probes"))
     monkeypatch.setattr("kettle.benches.probes.protocol.LATE_S", 1.0)
     monkeypatch.setattr("kettle.benches.probes.protocol.LOST_S", 2.0)
     monkeypatch.setattr(probes, "RETRY_S", 0.3)
     yield server
-    probes._links[settings.PROBES].stop.set()
+    for link in probes._links.values():
+        link.stop.set()
     server.stop()
 
 

@@ -13,6 +13,14 @@ def shop_of(user):
     return member.shop
 
 
+def require_owner(user):
+    """Return the shop of its owner; PermissionDenied for anybody else."""
+    shop = shop_of(user)
+    if not user.member.owner:
+        raise PermissionDenied("This is for the owner of the shop.")
+    return shop
+
+
 def shown_to(user):
     """Return the units a person reads and types in; the trade's own for one who belongs to no shop."""
     member = getattr(user, "member", None)

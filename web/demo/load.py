@@ -22,10 +22,12 @@ from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.judging import judge_call
-from web.logbook.models import Site, Unit
+from web.logbook.models import Device, Site, Unit
 
 SCENARIO = json.loads(Path(__file__).with_name("scenario.json").read_text())
 MINUTES_BETWEEN_READINGS = 1
+# Where a simulated device answers before the demo started it.
+NOT_STARTED = "127.0.0.1:9"
 VISIT_MINUTES = 100
 OPEN_SINCE_MINUTES = 32
 TURNED_MINUTES_AGO = 4
@@ -33,8 +35,8 @@ TURNED_MINUTES_AGO = 4
 
 @transaction.atomic
 def load(now=None):
-    """Load the scenario unless its shop is there; times run back from `now`."""
-    if Shop.objects.filter(name=SCENARIO["shop"]).exists():
+    """Load the scenario unless there is a shop, whatever it is called by now; times run back from `now`."""
+    if Shop.objects.exists():
         return
     now = now or timezone.now()
     shop = Shop.objects.create(name=SCENARIO["shop"])
@@ -47,6 +49,9 @@ def load(now=None):
     for entry in SCENARIO["units"]:
         unit = Unit.objects.create(shop=shop, site=sites[entry["site"]], name=entry["name"], notes=entry.get("notes", ""), **entry["plate"])
         visits += [(unit, call) for call in entry["calls"]]
+    for kind, device in SCENARIO["devices"].items():
+        found = Device.objects.create(shop=shop, kind=kind, name=device["name"], address=NOT_STARTED, simulated=True)
+        Unit.objects.filter(shop=shop, name=device["unit"]).update(**{kind: found})
     for unit, call in sorted(visits, key=lambda visit: (-visit[1]["days_ago"], visit[1]["hour"])):
         _visit(people[call["by"]], unit, call, now)
 
@@ -54,7 +59,7 @@ def load(now=None):
 def _person(shop, name, full_name):
     first, _, last = full_name.partition(" ")
     user = get_user_model().objects.create_user(name, password=SCENARIO["password"], first_name=first, last_name=last)
-    Member.objects.create(user=user, shop=shop)
+    Member.objects.create(user=user, shop=shop, owner=name == SCENARIO["owner"])
     return user
 
 

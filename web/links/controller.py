@@ -1,8 +1,8 @@
 """The link to a case controller: Modbus TCP, the register map of the core, every failure said in one line."""
 
 import logging
+import threading
 
-from django.conf import settings
 from pymodbus.client import ModbusTcpClient
 from pymodbus.exceptions import ModbusException
 
@@ -33,13 +33,22 @@ REFUSALS = {
 class Controller:
     """A controller at an address; every request connects anew. `lost` tells that the last one did not get through."""
 
-    def __init__(self, address):
+    def __init__(self, address, simulated=False):
         host, _, port = address.rpartition(":")
-        self.host, self.port, self.lost = host, int(port), False
+        self.address, self.host, self.port, self.lost, self.simulated = address, host, int(port), False, simulated
 
     def _ask(self, request):
         """One request on a fresh connection; InputError where it is lost or refused."""
         self.lost = False
+        line = _line_to(self.address)
+        if not line.acquire(timeout=PATIENCE_S):
+            raise InputError("The controller is being spoken to by somebody else: try again in a moment")
+        try:
+            return self._answer(request)
+        finally:
+            line.release()
+
+    def _answer(self, request):
         client = ModbusTcpClient(self.host, port=self.port, timeout=PATIENCE_S, retries=0)
         try:
             if not client.connect():
@@ -74,6 +83,16 @@ class Controller:
         self._ask(lambda c: c.write_register(START_DEFROST, 1, device_id=DEVICE))
 
 
-def link():
-    """The controller of this installation, or None."""
-    return Controller(settings.CONTROLLER) if settings.CONTROLLER else None
+_busy: dict[str, threading.Lock] = {}
+_making = threading.Lock()
+
+
+def link(device):
+    """The controller of a unit, or None."""
+    return Controller(device.address, device.simulated) if device is not None else None
+
+
+def _line_to(address):
+    """One request at a time on a controller's line."""
+    with _making:
+        return _busy.setdefault(address, threading.Lock())

@@ -1,18 +1,18 @@
-"""The link to the probes: a thread that listens, keeps each probe's last reading, and connects again when it is lost."""
+"""The link to a set of probes: a thread that listens, keeps each probe's last reading, and connects again when it is lost."""
 
 import socket
 import threading
+from contextlib import suppress
 from dataclasses import dataclass, field
-from datetime import datetime
 
-from django.conf import settings
 from django.utils import timezone
 
-from kettle.benches.probes.protocol import LONGEST_LINE, Live, read_message
-from kettle.knowledge.errors import InputError
+from kettle.benches.probes.hearing import Hearing
+from kettle.benches.probes.protocol import Live
 
 RETRY_S = 2.0
 SILENCE_S = 15.0
+CHUNK = 4096
 
 
 @dataclass
@@ -20,12 +20,16 @@ class ProbeLink:
     """What was last heard of each probe at an address; `listen` starts the thread once."""
 
     address: tuple[str, int]
-    heard: dict[str, Live] = field(default_factory=dict)
+    hearing: Hearing = field(default_factory=Hearing)
     connected: bool = False
-    complaint: str = ""
     started: bool = False
     lock: threading.Lock = field(default_factory=threading.Lock)
     stop: threading.Event = field(default_factory=threading.Event)
+
+    @property
+    def complaint(self):
+        """What is wrong with what was heard."""
+        return self.hearing.complaint
 
     def listen(self):
         """Start listening, unless it is."""
@@ -37,43 +41,42 @@ class ProbeLink:
     def latest(self) -> list[Live]:
         """The last reading of every probe, in the order of their names."""
         with self.lock:
-            return [self.heard[name] for name in sorted(self.heard)]
+            return [self.hearing.heard[name] for name in sorted(self.hearing.heard)]
 
     def _run(self):
         while not self.stop.is_set():
-            try:
-                with socket.create_connection(self.address, timeout=SILENCE_S) as link:
-                    self.connected, self.complaint = True, ""
-                    for line in link.makefile("rb"):
-                        self._hear(line, timezone.now())
-            except OSError:
-                pass
+            with suppress(OSError):
+                self._stay()
             self.connected = False
             self.stop.wait(RETRY_S)
 
-    def _hear(self, line: bytes, now: datetime):
-        try:
-            reading = read_message(line[:LONGEST_LINE], now)
-        except InputError as error:
-            self.complaint = str(error)
-            return
-        if reading is not None:
+    def _stay(self):
+        """Listen on one connection until it ends; what was heard before stays, and grows old."""
+        with socket.create_connection(self.address, timeout=SILENCE_S) as link:
             with self.lock:
-                self.heard[reading.probe] = reading
+                self.hearing = Hearing(heard=dict(self.hearing.heard))
+            self.connected = True
+            while not self.stop.is_set():
+                chunk = link.recv(CHUNK)
+                if not chunk:
+                    return
+                with self.lock:
+                    if not self.hearing.take(chunk, timezone.now()):
+                        return
 
 
-_links: dict[str, ProbeLink] = {}
+_links: dict[tuple[int, str], ProbeLink] = {}
 _making = threading.Lock()
 
 
-def link():
-    """The link to the probes of this installation, listening; None where none are set up."""
-    address = settings.PROBES
-    if not address:
+def link(device):
+    """The link to a set of probes of a shop, listening; None for none."""
+    if device is None:
         return None
+    key = (device.pk, device.address)
     with _making:
-        if address not in _links:
-            host, _, port = address.rpartition(":")
-            _links[address] = ProbeLink((host, int(port)))
-    _links[address].listen()
-    return _links[address]
+        if key not in _links:
+            host, _, port = device.address.rpartition(":")
+            _links[key] = ProbeLink((host, int(port)))
+    _links[key].listen()
+    return _links[key]

@@ -3,14 +3,36 @@
 from django import forms
 
 from kettle.knowledge import refrigerants
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.unit import CHOICES, LIMITS, check_figure
+from web.logbook.actions.merging import changed, shown_by
 from web.logbook.models import Site, Unit
 
 
 def posted(request):
     """What was sent, even if that is nothing; None where the form is only shown."""
     return request.POST if request.method == "POST" else None
+
+
+def texts_of(form):
+    """What a form shows in each field, as it would be sent back untouched."""
+    texts = {}
+    for name, field in form.fields.items():
+        value = field.prepare_value(form.get_initial_for_field(field, name))
+        texts[name] = {None: "", True: "true", False: "false"}.get(value, str(value)) if not isinstance(value, float) else f"{value:g}"
+    return texts
+
+
+def merged(typed, standing):
+    """What was sent with every untouched field as it stands now, and what is to be said of fields that another changed meanwhile."""
+    sent, was, meanwhile = typed.copy(), shown_by(typed), {}
+    for name, stands in standing.items():
+        try:
+            if not changed({name: sent.get(name, "")}, was, {name: stands}):
+                sent[name] = stands
+        except FieldErrors as error:
+            meanwhile |= error.by_field
+    return sent, meanwhile
 
 
 def _refrigerants():

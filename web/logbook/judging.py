@@ -115,6 +115,7 @@ def case_of(call):
     """The call as a case file: the unit as stored and every observation that was not taken back."""
     spec = call.unit.spec()
     fields = {name: getattr(spec, name) for name in case.CaseUnit.model_fields if name != "bands"}
+    fields["name"] = spec.name[: case.LONGEST_NAME]
     bands = {quantity: list(band) for quantity, band in spec.bands.items()}
     unit = case.CaseUnit(**{name: value for name, value in fields.items() if value is not None}, bands=bands)
     rows = [
@@ -122,4 +123,5 @@ def case_of(call):
         for r in call.readings.all()
         if r.undone_at is None
     ]
+    rows = rows[-case.MOST_OBSERVATIONS :]
     return case.Case(format=case.FORMAT, version=case.VERSION, unit=unit, observations=rows)

@@ -2,13 +2,23 @@
 
 from django.urls import path
 
-from web.logbook.views import board, calls, case_files, me, units
+from web.logbook.models import Device
+from web.logbook.views import board, calls, case_files, me, shop, units
+
+PERSON_CHANGES = ("close", "reopen", "password")
 
 urlpatterns = [
     path("", board.board, name="board"),
     path("me/", me.me, name="me"),
     path("me/schools/", me.schools, name="schools"),
     path("me/by-feel/", me.by_feel, name="by-feel"),
+    path("shop/", shop.shop, name="shop"),
+    path("shop/log/", shop.log, name="log"),
+    path("shop/people/", shop.add_person, name="add-person"),
+    *(path(f"shop/people/<int:pk>/{what}/", shop.change_person, {"what": what}, name=f"{what}-person") for what in PERSON_CHANGES),
+    path("shop/devices/", shop.add_device, name="add-device"),
+    path("shop/devices/<int:pk>/remove/", shop.remove_device, name="remove-device"),
+    *(path(f"calls/<int:number>/{kind}/choose/", shop.choose_device, {"kind": kind}, name=f"choose-{kind}") for kind, _ in Device.KINDS),
     path("units/new/", units.edit_unit, name="new-unit"),
     path("units/<int:pk>/", units.unit_page, name="unit"),
     path("units/<int:pk>/plate/", units.edit_unit, name="edit-unit"),

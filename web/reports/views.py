@@ -4,7 +4,7 @@ from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from kettle.benches.defrost.program import times
 from kettle.knowledge import cautions
@@ -50,13 +50,13 @@ def _defrost(call, shown):
     }
 
 
-@require_GET
+@require_safe
 def report(request, number):
     """The report as a page that prints well."""
     return render(request, "reports/page.html", _context(request, number))
 
 
-@require_GET
+@require_safe
 def report_pdf(request, number):
     """The report as a PDF file."""
     context = _context(request, number)

@@ -6,7 +6,7 @@ The protocol is newline-delimited JSON; docs/probes.md describes it.
 import json
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any, Final, Literal
+from typing import Any, Final, Literal, TypeGuard
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
@@ -15,6 +15,7 @@ from kettle.knowledge.units import TRADE
 PROTOCOL: Final = "orange-kettle/probes"
 VERSION: Final = 1
 LONGEST_LINE: Final = 2000
+LARGEST_FIGURE: Final = 1e12
 # A probe sends about every second; silent this long it is late, then lost.
 LATE_S: Final = 5.0
 LOST_S: Final = 12.0
@@ -48,40 +49,69 @@ class Live:
         return self.battery_pct is not None and self.battery_pct <= LOW_BATTERY_PCT
 
 
+def _object(line: bytes | str) -> dict[str, Any]:
+    """The object of one line; InputError for anything else, however it is nested or how long its figures are."""
+    try:
+        data: Any = json.loads(line)
+    except (ValueError, RecursionError):
+        raise InputError("the probes sent a line that is not JSON") from None
+    if not isinstance(data, dict):
+        raise InputError("the probes sent a line that is not an object")
+    return data
+
+
+def _words(value: Any, longest: int) -> str:
+    """A name as it may be shown: what can be printed of it, no longer than a screen has room for."""
+    return "".join(letter for letter in str(value)[: 4 * longest] if letter.isprintable())[:longest].strip()
+
+
+def is_greeting(line: bytes | str) -> bool:
+    """Whether a line is the greeting of this protocol; InputError names the one that it is of, or that it is none."""
+    data = _object(line)
+    if data.get("type") != "hello":
+        raise InputError(f"the probes did not greet as {PROTOCOL} {VERSION} does")
+    if data.get("protocol") != PROTOCOL or data.get("version") != VERSION:
+        spoken = f"{_words(data.get('protocol'), 40)} {_words(data.get('version'), 10)}"
+        raise InputError(f"the probes speak {spoken}, not {PROTOCOL} {VERSION}")
+    return True
+
+
 def read_message(line: bytes | str, now: datetime) -> Live | None:
     """Return the reading of one line; None for the greeting and for kinds of message this version does not know.
 
     Raises InputError for a line that is not of the protocol, a version that is not known, an observation or unit that does
     not exist, or a value out of its physical range. A probe whose clock runs ahead is taken at `now`.
     """
-    try:
-        data: Any = json.loads(line)
-    except ValueError:
-        raise InputError("the probes sent a line that is not JSON") from None
-    if not isinstance(data, dict):
-        raise InputError("the probes sent a line that is not an object")
+    data = _object(line)
     if data.get("type") == "hello":
-        if data.get("protocol") != PROTOCOL or data.get("version") != VERSION:
-            raise InputError(f"the probes speak {str(data.get('protocol'))[:40]} {str(data.get('version'))[:10]}, not {PROTOCOL} {VERSION}")
+        is_greeting(line)
         return None
     if data.get("type") != "reading":
         return None
-    entry = observations.get(str(data.get("key")))
+    entry = observations.get(_words(data.get("key"), 40))
     value, battery = data.get("value"), data.get("battery_pct")
-    if isinstance(value, bool) or not isinstance(value, (int, float)) or not entry.is_number:
+    if not _is_figure(value) or not entry.is_number:
         raise InputError(f"the probes sent no figure for {entry.label}")
-    stored = entry.check(TRADE.parse(f"{value:.6f} {data.get('unit', '')}", entry.unit))
+    stored = entry.check(TRADE.parse(f"{value:.6f} {_words(data.get('unit', ''), 12)}", entry.unit))
     assert isinstance(stored, float)
     try:
-        at = datetime.fromisoformat(str(data.get("at")))
-    except ValueError:
+        at = datetime.fromisoformat(_words(data.get("at"), 40))
+        at = at if at.tzinfo else at.replace(tzinfo=UTC)
+        at = min(at, now)
+    except (ValueError, OverflowError):
         raise InputError("the probes sent a time that is not ISO 8601") from None
-    at = at if at.tzinfo else at.replace(tzinfo=UTC)
+    name = _words(data.get("probe", ""), 20)
+    if not name:
+        raise InputError("the probes sent a reading without a name")
     return Live(
-        probe=str(data.get("probe", ""))[:20],
-        label=str(data.get("label", ""))[:60],
+        probe=name,
+        label=_words(data.get("label", ""), 60),
         key=entry.key,
         value=stored,
-        at=min(at, now),
-        battery_pct=round(battery) if isinstance(battery, (int, float)) and 0 <= battery <= 100 else None,
+        at=at,
+        battery_pct=round(battery) if _is_figure(battery) and 0 <= battery <= 100 else None,
     )
+
+
+def _is_figure(value: Any) -> TypeGuard[float]:
+    return isinstance(value, (int, float)) and not isinstance(value, bool) and abs(value) < LARGEST_FIGURE

@@ -1,11 +1,13 @@
 """The case controller on a call, against the simulated one: read, taken as found, written and read back, refused, lost."""
 
 import pytest
+from django.core.exceptions import PermissionDenied
 from django.urls import reverse
 
 from web.benches.defrost.actions.keep_program import keep_program
+from web.logbook.actions.devices import choose_device
 from web.logbook.controller_talks import in_service, last_read
-from web.logbook.models import ControllerTalk, DefrostProgram
+from web.logbook.models import ControllerTalk, DefrostProgram, Device, Unit
 
 
 def page(client, call):
@@ -105,16 +107,40 @@ def test_nothing_is_written_before_it_was_read_or_where_nothing_differs(at_work,
     assert "nothing was written" in post(at_work, "controller-service", call, "leave")
 
 
-def test_without_a_controller_the_page_says_where_to_name_it(at_work, call, settings):
-    settings.CONTROLLER = ""
-    assert "KETTLE_CONTROLLER" in page(at_work, call)
+def test_without_a_controller_one_of_the_shop_is_chosen(at_work, user, call, stand_in):
+    device = call.unit.shop.devices.get()
+    choose_device(user, call.unit, "controller", None)
+    assert "This unit has no controller" in page(at_work, call)
     assert at_work.post(reverse("read-controller", args=[call.number])).status_code == 404
+    answer = at_work.post(reverse("choose-controller", args=[call.number]), {"device": device.pk}, follow=True)
+    assert "Read all settings" in answer.content.decode()
+
+
+def test_a_controller_of_another_shop_is_out_of_reach(at_work, stranger, call, stand_in):
+    theirs = Device.objects.create(shop=stranger.member.shop, name="Theirs", kind="controller", address="127.0.0.1:9")
+    unit = Unit.objects.create(shop=stranger.member.shop, name="X", kind="prep_rail", refrigerant="R-290")
+    choose_device(stranger, unit, "controller", theirs)
+    assert at_work.post(reverse("choose-controller", args=[call.number]), {"device": theirs.pk}).status_code == 404
+    with pytest.raises(PermissionDenied):
+        choose_device(stranger, call.unit, "controller", theirs)
+    call.unit.refresh_from_db()
+    assert call.unit.controller.name == "Test controller"
+
+
+def test_what_a_simulated_controller_says_is_marked(at_work, user, call, stand_in):
+    call.unit.shop.devices.update(simulated=True)
+    assert "is simulated" in page(at_work, call)
+    post(at_work, "read-controller", call)
+    post(at_work, "take-controller", call)
+    assert {r.source for r in call.readings.all()} == {"controller, simulated"}
+    report = at_work.get(reverse("report", args=[call.number])).content.decode()
+    assert "Simulated, not measured" in report and "Fail-safe set" in report
+    assert '"source": "controller, simulated"' in at_work.get(reverse("export-case", args=[call.number])).content.decode()
 
 
 def test_a_controller_that_is_not_this_units_is_written_to_with_a_reason_alone(at_work, in_hand):
     call = in_hand
-    call.unit.refrigerant = "R-448A"
-    call.unit.save()
+    Unit.objects.filter(pk=call.unit_id).update(refrigerant="R-448A")
     assert "does not look like the unit" in page(at_work, call)
     assert "Say in 3 to 300 letters" in post(at_work, "controller-service", call, "service")
     assert not in_service(call)

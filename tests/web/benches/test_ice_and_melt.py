@@ -266,10 +266,14 @@ def test_an_overdue_check_in_is_on_the_board(at_work, call):
 
 
 def test_what_changed_is_kept_as_it_is_written(at_work, call):
-    assert at_work.post(reverse("words", args=[call.number]), {"changed": "New clock last week"}).status_code == 204
+    kept = at_work.post(reverse("words", args=[call.number]), {"changed": "New clock last week"}).content.decode()
+    assert "New clock last week</textarea>" in kept and "error" not in kept
     call.refresh_from_db()
     assert (call.changed, call.complaint) == ("New clock last week", "Too warm.")
-    assert at_work.post(reverse("words", args=[call.number]), {"changed": "x" * 5000}).status_code == 400
+    refused = at_work.post(reverse("words", args=[call.number]), {"changed": "x" * 5000}).content.decode()
+    assert "5000 letters are more than 4000" in refused and "xxx</textarea>" in refused
+    call.refresh_from_db()
+    assert call.changed == "New clock last week"
 
 
 def test_the_demo_has_maps_of_four_kinds(db):

@@ -124,7 +124,8 @@ def test_a_defrost_is_watched_from_start_to_end_and_lands_in_the_observations(at
     at_work.post(reverse("start-watch", args=[call.number]))
     watch = DefrostWatch.objects.get()
     assert watch.expected["clear_min"][1] <= watch.expected["clear_min"][0] <= watch.expected["clear_min"][2]
-    assert "watched already" in at_work.post(reverse("start-watch", args=[call.number]), follow=True).content.decode()
+    at_work.post(reverse("start-watch", args=[call.number]), follow=True)
+    assert DefrostWatch.objects.get() == watch, "a second start finds the first"
     DefrostWatch.objects.update(at=timezone.now() - timedelta(minutes=17))
     at_work.post(reverse("mark-watch", args=[call.number, "clear"]))
     body = at_work.get(reverse("watch", args=[call.number])).content.decode()

@@ -12,7 +12,7 @@ from web.links import probes
 from web.logbook.actions.hand_over import close_call
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.models import Call, Reading, ReadingSet, ValveTurn
+from web.logbook.models import Call, Device, Reading, ReadingSet, Unit, ValveTurn
 from web.round.standing import Standing
 
 
@@ -64,17 +64,18 @@ def test_the_past_good_set_of_the_unit_is_its_baseline(at_work, user, unit, call
 
 
 @pytest.fixture
-def probed(settings, monkeypatch):
+def probed(call, monkeypatch):
     """Three probes as if heard: one live, one live, one lost."""
-    settings.PROBES = "127.0.0.1:9"
+    device = Device.objects.create(shop=call.shop, name="Van", kind="probes", address="127.0.0.1:9")
+    Unit.objects.filter(pk=call.unit_id).update(probes=device)
     now = timezone.now()
     link = probes.ProbeLink(("127.0.0.1", 9), connected=True, started=True)
-    link.heard = {
+    link.hearing.heard = {
         "P1": Live("P1", "Suction gauge", "suction_psig", 9.1, now, 80),
         "T1": Live("T1", "Clamp", "suction_line_evap_f", -2.25, now, 9),
         "A1": Live("A1", "Return air", "return_air_f", 3.0, now - timedelta(seconds=40), None),
     }
-    monkeypatch.setitem(probes._links, "127.0.0.1:9", link)
+    monkeypatch.setitem(probes._links, (device.pk, device.address), link)
     return link
 
 
@@ -98,18 +99,21 @@ def test_a_lost_probe_cannot_be_taken(at_work, call, probed):
     assert not Reading.objects.exists() and not ReadingSet.objects.exists()
 
 
-def test_a_lost_link_is_said_and_none_at_all_too(at_work, call, probed, settings):
+def test_a_lost_link_is_said_and_none_at_all_too(at_work, call, probed):
     probed.connected = False
     assert "The probes are lost" in at_work.get(reverse("probes", args=[call.number])).content.decode()
-    settings.PROBES = ""
-    assert "No probes are set up" in at_work.get(reverse("probes", args=[call.number])).content.decode()
+    Unit.objects.update(probes=None)
+    assert "This unit has no probes" in at_work.get(reverse("probes", args=[call.number])).content.decode()
     assert "probe-chip" not in at_work.get(reverse("stop", args=[call.number, "read"])).content.decode()
 
 
 def test_an_unsound_line_is_skipped_and_said(probed):
-    probed._hear(b'{"type": "reading", "key": "suction_psig", "value": 9000, "unit": "psig"}', timezone.now())
+    now = timezone.now()
+    probed.hearing.take(b'{"type": "hello", "protocol": "orange-kettle/probes", "version": 1}\n', now)
+    line = b'{"type": "reading", "probe": "P1", "key": "suction_psig", "value": 9000, "unit": "psig"}\n'
+    assert probed.hearing.take(line, now)
     assert "outside" in probed.complaint
-    assert len(probed.heard) == 3
+    assert len(probed.latest()) == 3
 
 
 def test_sets_and_probes_of_another_shop_are_out_of_reach(client, stranger, call):

@@ -11,14 +11,13 @@ from django.db import connection
 from django.utils import timezone
 
 from kettle.benches.defrost.program import Hours, Program
+from web.benches.defrost.actions.plan_defrosts import CUT_OFF, has_room
 from web.logbook.models import DefrostPlan, DefrostWatch
 
 FIGURES = (
     "starts_a_day", "frost_lb", "blocked", "clear_min", "margin_min", "runs_on_min", "box_peak_f", "over_limit_min", "heat_kwh",
     "power_kwh", "ceiling_lb", "left_lb",
 )  # fmt: skip
-# A plan nobody has worked on for so long was cut off.
-CUT_OFF = timedelta(seconds=60)
 WATCHED_DAYS = 120
 ENDED_BY_TIME = "time"
 
@@ -80,9 +79,32 @@ def _calibrated(key):
     return calibrated(key.asked, key.program, seen)
 
 
+# Plans that wait for their turn in this process: what the work needs, by the plan's number.
+_waiting = {}
+_turns = threading.Lock()
+
+
 def begin(plan, asked, found, shown):
-    """Work on a plan in the background."""
-    threading.Thread(target=work, args=(plan.pk, asked, found, plan.asked, shown), daemon=True, name=f"plan-{plan.pk}").start()
+    """Work on a plan in the background, or let it wait for its turn."""
+    given = (plan.pk, asked, found, plan.asked, shown)
+    if plan.state == "waiting":
+        _waiting[plan.pk] = given
+        return
+    threading.Thread(target=work, args=given, daemon=True, name=f"plan-{plan.pk}").start()
+
+
+def _next_turn():
+    """Let the plan that has waited longest, and may be worked on, begin."""
+    with _turns:
+        for plan in DefrostPlan.objects.filter(pk__in=list(_waiting)).select_related("call", "by").order_by("pk"):
+            if plan.state != "waiting":
+                _waiting.pop(plan.pk, None)
+            elif has_room(plan.by, plan.call.shop_id):
+                now = timezone.now()
+                if DefrostPlan.objects.filter(pk=plan.pk, state="waiting").update(state="working", touched_at=now):
+                    plan.state = "working"
+                    _, asked, found, _, shown = _waiting.pop(plan.pk)
+                    begin(plan, asked, found, shown)
 
 
 def work(pk, asked, found, limits, shown):
@@ -104,6 +126,7 @@ def work(pk, asked, found, limits, shown):
         DefrostPlan.objects.filter(pk=pk).update(state="failed", complaint=f"{type(error).__name__}: {error}"[:300])
         raise
     finally:
+        _next_turn()
         if threading.current_thread() is not threading.main_thread():
             connection.close()
 
@@ -137,4 +160,6 @@ def as_kept(plan, asked):
 
 def cut_off(plan):
     """Whether a plan that says it is being worked on is not."""
+    if plan.state == "waiting":
+        return plan.pk not in _waiting
     return plan.state == "working" and timezone.now() - plan.touched_at > CUT_OFF

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST
 from kettle.benches.ice import map as ice
 from kettle.benches.ice import melt as core
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE, format_number
+from kettle.knowledge.units import TRADE, format_number, whole
 from web.benches.ice.actions import melt as actions
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.logbook.ice_shown import Shown
@@ -85,9 +85,10 @@ def _painted(post):
     oil = []
     for cell in post.get("oil", "").split():
         row, _, column = cell.partition("-")
-        if not (row.isdigit() and column.isdigit()):
+        place = whole(row, 0, 99), whole(column, 0, 99)
+        if None in place:
             raise InputError("Ice map: an oil mark lies off the coil")
-        oil.append((int(row), int(column)))
+        oil.append(place)
     return rows, places, oil
 
 
@@ -102,9 +103,9 @@ def ice_map(request, number):
         if request.htmx:
             drawn = ice.parse(rows, places)
             painted = Shown(list(drawn.rows), dict(drawn.places), oil, call.unit.face_ft2)
-            context = {"painted": painted, "stage": "after" if stage == "after" else "before", "coil": int(coil)}
+            context = {"painted": painted, "stage": "after" if stage == "after" else "before", "coil": whole(coil, 1, 99) or 1}
             return render(request, "ice/_ice_reading.html", context)
-        keep_ice_map(request.user, call, stage, rows, places, oil, int(coil) if coil.isdigit() else 0)
+        keep_ice_map(request.user, call, stage, rows, places, oil, whole(coil, 0, 99) or 0)
     except (InputError, ValueError) as error:
         messages.error(request, str(error) if isinstance(error, InputError) else "Ice map: no such coil")
     else:

@@ -3,12 +3,13 @@
 from dataclasses import dataclass, field
 
 from django.shortcuts import render
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from kettle.benches.ladder import rails as core
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import check_figure
+from kettle.knowledge.units import whole
 from web.accounts.access import shown_to
 
 HEIGHT = 600
@@ -62,7 +63,7 @@ def _asked(request, shown):
     return Asked(refrigerant, altitude, line, looked, errors)
 
 
-@require_GET
+@require_safe
 def ladder(request):
     """The ladder of a refrigerant with one look-up on it; a fragment where only the look-up moved."""
     shown = shown_to(request.user)
@@ -91,7 +92,7 @@ def ladder(request):
     return render(request, "ladder/_ladder.html" if request.htmx else "ladder/ladder.html", context)
 
 
-@require_GET
+@require_safe
 def card(request):
     """Pressures of up to four chosen refrigerants by temperature, to print and take along."""
     shown, errors = shown_to(request.user), {}
@@ -103,7 +104,8 @@ def card(request):
         except InputError as error:
             errors["altitude_ft"] = str(error)
     asked_step = request.GET.get("step", "")
-    step = int(asked_step) if asked_step.isdigit() and int(asked_step) in CARD_STEPS else CARD_STEPS[1]
+    step = whole(asked_step, 0, 99)
+    step = step if step in CARD_STEPS else CARD_STEPS[1]
     measure = shown.measure("°F")
     first, last = (round(measure.to_shown(end) / step) * step for end in CARD_SPAN_F)
     figures = list(range(first, last + 1, step))

@@ -3,7 +3,7 @@
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
@@ -11,14 +11,15 @@ from kettle.knowledge.units import format_number
 from web.accounts.access import shown_to
 from web.benches.probes.actions.take_probes import take_probes
 from web.links.probes import link
+from web.logbook.actions.devices import devices_of
 from web.round.views.pages import call_of, frame, standing_of
 
 STATE_MARKS = {"live": ("●", "live", "good"), "late": ("◐", "late", "watch"), "lost": ("✕", "lost", "bad")}
 
 
-def probe_rows(user):
+def probe_rows(user, unit):
     """Every probe as it is shown: figure, age, battery, state; and how many are in reach."""
-    found, now, shown = link(), timezone.now(), shown_to(user)
+    found, now, shown = link(unit.probes), timezone.now(), shown_to(user)
     rows = []
     for live in found.latest() if found else []:
         entry = observations.get(live.key)
@@ -36,20 +37,23 @@ def probe_rows(user):
     return found, rows
 
 
-def read_context(request, standing=None):
+def read_context(request, standing):
     """What Read shows of the probes."""
-    found, rows = probe_rows(request.user)
-    return {"link": found, "rows": rows, "reach": sum(not row["lost"] for row in rows)}
+    unit = standing.call.unit
+    found, rows = probe_rows(request.user, unit)
+    reach = sum(not row["lost"] for row in rows)
+    return {"link": found, "device": unit.probes, "choices": devices_of(unit, "probes"), "rows": rows, "reach": reach}
 
 
-@require_GET
+@require_safe
 def probes(request, number):
     """The probes beside the standing; the table alone where it asks for itself again."""
     call = call_of(request, number)
-    context = {"call": call} | read_context(request)
+    standing = standing_of(request, call)
+    context = {"call": call} | read_context(request, standing)
     if request.htmx:
         return render(request, "probes/_probe_chip.html" if "chip" in request.GET else "probes/_probe_table.html", context)
-    return render(request, "probes/probes.html", frame(call, "read", standing_of(request, call)) | context)
+    return render(request, "probes/probes.html", frame(request, call, "read", standing) | context)
 
 
 @require_POST
@@ -57,12 +61,14 @@ def take(request, number):
     """Take one probe, or all in reach, into a set."""
     call = call_of(request, number)
     standing = standing_of(request, call)
-    found, wanted, coil = link(), request.POST.get("probe", ""), standing.coil
+    found, wanted, coil = link(call.unit.probes), request.POST.get("probe", ""), standing.coil
     live = [reading for reading in (found.latest() if found else []) if wanted in ("", reading.probe)]
     now = timezone.now()
     label = request.POST.get("label", "").strip() or f"Probes {timezone.localtime(now):%H:%M}"
     try:
-        take_probes(request.user, call, standing.judgement, live, now, label, coil if coil > 1 else None)
+        take_probes(
+            request.user, call, standing.judgement, live, now, label, coil if coil > 1 else None, bool(found) and call.unit.probes.simulated
+        )
     except InputError as error:
         messages.error(request, str(error))
         return redirect("probes", number=number)

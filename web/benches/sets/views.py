@@ -2,7 +2,7 @@
 
 from django.contrib import messages
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.sets import baseline
 from kettle.knowledge.errors import InputError
@@ -23,7 +23,7 @@ def keep_set(request, number):
     return redirect("sets", number=number)
 
 
-@require_GET
+@require_safe
 def sets(request, number):
     """The sets of a call side by side, what was adjusted in between, and the unit's own baseline before them."""
     call = call_of(request, number)
@@ -40,7 +40,7 @@ def sets(request, number):
     for before, after in zip(columns, columns[1:], strict=False):
         after["adjusted"] = [] if before.get("baseline") else _between(standing, before["at"], after.get("at"))
     rows = [_row(row, shown) for row in baseline.line_up([column["facts"] for column in columns])]
-    context = frame(call, "read", standing) | {"columns": columns, "rows": rows}
+    context = frame(request, call, "read", standing) | {"columns": columns, "rows": rows}
     return render(request, "sets/sets.html", context)
 
 

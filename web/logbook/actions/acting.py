@@ -20,6 +20,15 @@ def action(function):
     return acted
 
 
+def outside(function):
+    """Make a function an action that waits for something outside (a device, a picture) and holds no lock meanwhile.
+
+    What it keeps in the end it keeps by an action of its own, which looks again.
+    """
+    function.is_action = True
+    return function
+
+
 def require_open(call):
     """Refuse to change what a closed call says; asked inside the action's transaction, so that nobody closes it in between."""
     call.closed_at = Call.objects.values_list("closed_at", flat=True).get(pk=call.pk)

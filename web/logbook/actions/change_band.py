@@ -8,12 +8,21 @@ from web.logbook.actions.acting import action
 from web.logbook.models import BandChange
 
 
+def version_of(unit, quantity):
+    """What a form shows of a band's state, to see whether another changed it meanwhile."""
+    return " ".join(f"{end:g}" for end in unit.bands.get(quantity, ()))
+
+
 @action
-def change_band(user, unit, quantity, low_typed, high_typed, why):
+def change_band(user, unit, quantity, low_typed, high_typed, why, was=None):
     """Store a band; both ends empty give it back to the kind. FieldErrors names each field that is wrong."""
     require_same_shop(user, unit)
+    unit.refresh_from_db(fields=["bands"])
     shown, errors, ends = shown_to(user), {}, []
-    measure = unit_of(quantity)
+    try:
+        measure = unit_of(quantity)
+    except InputError as error:
+        raise FieldErrors({"quantity": str(error)}) from None
     back = not low_typed.strip() and not high_typed.strip()
     for name, label, typed in (("low", "From", low_typed), ("high", "To", high_typed)):
         if back:
@@ -30,6 +39,10 @@ def change_band(user, unit, quantity, low_typed, high_typed, why):
             check_band(quantity, *ends, shown)
         except InputError as error:
             errors["low"] = str(error)
+    if was is not None and was != version_of(unit, quantity):
+        last = unit.bandchanges.filter(quantity=quantity).select_related("by").first()
+        by = last.by.get_full_name() if last else "Somebody"
+        errors["low"] = f"{by} changed this band meanwhile; look at it above, then keep again to put yours in its place"
     if errors:
         raise FieldErrors(errors)
     low, high = (None, None) if back else ends

@@ -8,18 +8,25 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.merging import changed
 
 WORDS = {"complaint": "Complaint", "changed": "What changed", "found": "What was found", "done": "What was done", "advice": "Advice",
          "declined": "Declined by the customer"}  # fmt: skip
+FIELDS = (*WORDS, "next_visit", "next_visit_why")
 LONGEST = 4000
 FURTHEST_DAYS = 730
 
 
 @action
-def write_hand_over(user, call, fields):
-    """Store the words of the hand-over that are given; FieldErrors by field, and nothing is stored then."""
+def write_hand_over(user, call, fields, was=None):
+    """Store the words of the hand-over that were changed; FieldErrors by field, also for one that another changed meanwhile (`was` is
+    what the form showed), and nothing is stored then."""
     require_same_shop(user, call)
     require_open(call)
+    call.refresh_from_db(fields=[*WORDS, "next_visit", "next_visit_why"])
+    fields = changed({name: fields[name] for name in FIELDS if name in fields}, was or {}, standing_words(call), _writer(call, user))
+    if not fields:
+        return
     errors, values = {}, {}
     for name, label in WORDS.items():
         if name in fields:
@@ -39,6 +46,18 @@ def write_hand_over(user, call, fields):
         setattr(call, name, value)
     call.save(update_fields=list(values))
     log.write(user, "write_hand_over", call, **values)
+
+
+def standing_words(call):
+    """The words of the hand-over as a form shows them."""
+    day = call.next_visit.isoformat() if call.next_visit else ""
+    return {**{name: getattr(call, name) for name in WORDS}, "next_visit": day, "next_visit_why": call.next_visit_why}
+
+
+def _writer(call, user):
+    """Who wrote on the hand-over last, if that was another."""
+    line = call.log.filter(action="write_hand_over").exclude(by=user).select_related("by").first()
+    return line.by.get_full_name() or line.by.username if line else None
 
 
 @action

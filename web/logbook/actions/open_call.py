@@ -1,6 +1,9 @@
 """Open a call on a unit, or on a quick look that has no site yet."""
 
-from django.db.models import Max
+from datetime import timedelta
+
+from django.db.models import F, Max
+from django.utils import timezone
 
 from web.accounts.access import require_same_shop, shop_of
 from web.logbook.actions import log
@@ -9,6 +12,8 @@ from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import Call, Melt, Unit
 
 FIRST_NUMBER = 201
+# A quick look that was not kept ends by itself.
+QUICK_LOOK_ENDS = timedelta(days=1)
 
 
 @action
@@ -37,3 +42,10 @@ def left_ice(unit):
     """Whether the last ended melt on a unit left ice behind."""
     last = Melt.objects.filter(call__unit=unit, undone_at=None, ended_at__isnull=False).order_by("ended_at").last()
     return last is not None and not last.clear
+
+
+def end_quick_looks(now=None):
+    """Close quick looks nobody kept for a day: they were looks, not visits. Returns how many."""
+    now = now or timezone.now()
+    old = Call.objects.filter(unit__site=None, closed_at=None, opened_at__lt=now - QUICK_LOOK_ENDS)
+    return old.update(closed_at=now, revision=F("revision") + 1) if old.exists() else 0

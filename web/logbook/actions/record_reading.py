@@ -1,7 +1,9 @@
 """Record one observation as it was typed or tapped."""
 
+from kettle.case import MOST_OBSERVATIONS
 from kettle.judging.readings import implied_by, told_with
 from kettle.knowledge import observations
+from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
@@ -22,6 +24,8 @@ def record_reading(user, call, key, typed, source="hand", evaporator=None, **whe
     if not entry.per_evaporator:
         evaporator = None
     value = entry.parse(typed, shown_to(user))
+    if call.readings.count() >= MOST_OBSERVATIONS:
+        raise InputError(f"{call} holds {MOST_OBSERVATIONS} readings, which is all it can: open a new call")
     reading = Reading.objects.create(
         call=call,
         key=key,

@@ -23,6 +23,7 @@ def undo_entry(user, entry):
         log.write(user, "undo_entry", entry.call, what=type(entry).__name__, entry=entry.pk)
 
 
-def last_reading(call):
-    """The reading that an undo would take back, None where there is none."""
-    return call.readings.filter(undone_at=None).exclude(source=WORKED_OUT).last()
+def last_reading(call, user=None):
+    """The last reading of a call, of one person where one is named; None where there is none."""
+    rows = [reading for reading in call.readings.all() if reading.undone_at is None and reading.source != WORKED_OUT]
+    return next((reading for reading in reversed(rows) if user is None or reading.by_id == user.pk), None)

@@ -8,6 +8,9 @@ from django.utils import timezone
 from web.accounts.models import Shop
 from web.logbook.models.calls import Call
 
+# A line of the log is read at a glance.
+LONGEST_TOLD = 120
+
 
 class LogEntry(models.Model):
     """Who did what, when: one line for every action."""
@@ -24,3 +27,14 @@ class LogEntry(models.Model):
 
     def __str__(self):
         return self.action
+
+    @property
+    def words(self):
+        """What was done, in words."""
+        return self.action.replace("_", " ")
+
+    @property
+    def told(self):
+        """What it was done with, in short."""
+        told = ", ".join(f"{name} {value}" for name, value in self.data.items() if value not in (None, "", [], {}))
+        return f"{told[:LONGEST_TOLD]}…" if len(told) > LONGEST_TOLD else told

@@ -5,6 +5,9 @@ from django.db import models
 from web.logbook.models.calls import Entry
 from web.logbook.models.places import Unit
 
+# How the source of a reading ends that no real device gave.
+SIMULATED = ", simulated"
+
 
 class Reading(Entry):
     """One observation: its key in the registry, its value, and what was typed."""
@@ -17,6 +20,11 @@ class Reading(Entry):
 
     class Meta(Entry.Meta):
         indexes = [models.Index(fields=["call", "key"])]
+
+    @property
+    def is_simulated(self):
+        """Whether a stand-in said it: it is no measurement."""
+        return self.source.endswith(SIMULATED)
 
     def __str__(self):
         return f"{self.key} {self.value}"

@@ -5,8 +5,9 @@ from datetime import timedelta
 from django.db.models import Exists, OuterRef, Q
 from django.shortcuts import render
 from django.utils import timezone
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
+from web.logbook.actions.open_call import end_quick_looks
 from web.logbook.forms import QuickLookForm
 from web.logbook.headlines import headlines
 from web.logbook.ice_history import watch_list
@@ -17,9 +18,10 @@ UNITS_SHOWN = 40
 FOLLOW_UP_DAYS = 7
 
 
-@require_GET
+@require_safe
 def board(request):
     """The day: calls in progress, follow-ups due, units."""
+    end_quick_looks()
     calls = Call.objects.for_user(request.user).select_related("unit__site", "opened_by")
     soon = timezone.localdate() + timedelta(days=FOLLOW_UP_DAYS)
     search = request.GET.get("q", "").strip()[:80]

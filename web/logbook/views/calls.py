@@ -10,7 +10,7 @@ from web.logbook.forms import KeepForm, NewCallForm, QuickLookForm, posted
 from web.logbook.models import Call
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def new_call(request):
     """Open a call on a known unit."""
     form = NewCallForm(posted(request), user=request.user, initial={"unit": request.GET.get("unit")})
@@ -32,7 +32,7 @@ def quick_look(request):
     return redirect("stop", number=call.number, stop="read")
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def keep(request, number):
     """Keep a quick look as a call on a new or known unit."""
     call = get_object_or_404(Call.objects.for_user(request.user).select_related("unit__site"), number=number)

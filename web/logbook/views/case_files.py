@@ -3,7 +3,7 @@
 from django.contrib import messages
 from django.http import HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle import case
 from kettle.knowledge import observations
@@ -73,13 +73,13 @@ def import_case(request):
     return redirect("stop", number=call.number, stop="read")
 
 
-@require_GET
+@require_safe
 def schema(request):
     """The JSON Schema of the case file, to be read by other programs."""
     return JsonResponse(case.schema(), json_dumps_params={"indent": 2, "ensure_ascii": False})
 
 
-@require_GET
+@require_safe
 def export_case(request, number):
     """The call as a case file."""
     call = get_object_or_404(Call.objects.for_user(request.user).select_related("unit__site"), number=number)

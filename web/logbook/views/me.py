@@ -8,6 +8,7 @@ from django.views.decorators.http import require_http_methods, require_POST
 from kettle.judging.schools import CHOICES as SCHOOLS
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import SHOWN_CHOICES
+from web.accounts.access import shop_of
 from web.logbook.actions import choose_ways
 
 UNIT_LABELS = {"temperature": "Temperatures", "pressure": "Pressures", "mass": "Weights", "vacuum": "Deep vacuum"}
@@ -15,9 +16,10 @@ UNIT_EXAMPLES = [("Box", 36.5, "°F"), ("Superheat", 9.0, "°F diff"), ("Suction
                  ("Charge", 4.5, "lb"), ("Evacuated to", 480.0, "micron")]  # fmt: skip
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def me(request):
     """The units one reads and types in."""
+    shop_of(request.user)
     member, error = request.user.member, ""
     if request.method == "POST":
         try:

@@ -1,23 +1,24 @@
 """A unit: its page, its plate, its bands."""
 
 from django.contrib import messages
+from django.db import transaction
 from django.shortcuts import get_object_or_404, redirect, render
-from django.views.decorators.http import require_GET, require_http_methods
+from django.views.decorators.http import require_http_methods, require_safe
 
 from kettle.judging.evidence import quantity_name
 from kettle.knowledge.bands import banded, default_band, unit_of
 from kettle.knowledge.errors import FieldErrors
 from web.accounts.access import shown_to
-from web.logbook.actions.change_band import change_band
+from web.logbook.actions.change_band import change_band, version_of
 from web.logbook.actions.save_unit import save_unit
-from web.logbook.forms import UnitForm, posted
+from web.logbook.forms import UnitForm, merged, posted, texts_of
 from web.logbook.ice_history import ice_ups
 from web.logbook.ice_shown import shown
 from web.logbook.models import Site, Unit
 from web.logbook.plate import plate_words
 
 
-@require_GET
+@require_safe
 def unit_page(request, pk):
     """A unit: its plate, its bands, its calls and settings."""
     unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
@@ -32,15 +33,24 @@ def unit_page(request, pk):
     return render(request, "logbook/unit.html", context)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def edit_unit(request, pk=None):
-    """Add a unit to a site, new or known, or correct the plate of one."""
-    unit = get_object_or_404(Unit.objects.for_user(request.user).filter(site__isnull=False), pk=pk) if pk else None
-    form = UnitForm(posted(request), instance=unit, initial={"site_name": unit.site.name if unit else ""}, shown=shown_to(request.user))
-    if request.method == "POST" and form.is_valid():
-        saved = save_unit(request.user, form.save(commit=False), form.cleaned_data["site_name"])
-        return redirect("unit", pk=saved.pk)
-    return render(request, "logbook/edit_unit.html", {"form": form, "unit": unit, "sites": Site.objects.for_user(request.user)})
+    """Add a unit to a site, new or known, or correct the plate of one: what was changed is stored, not the form."""
+    with transaction.atomic():
+        unit = get_object_or_404(Unit.objects.for_user(request.user).filter(site__isnull=False), pk=pk) if pk else None
+        shown, initial = shown_to(request.user), {"site_name": unit.site.name if unit else ""}
+        standing = texts_of(UnitForm(None, instance=unit, initial=initial, shown=shown))
+        typed, meanwhile = posted(request), {}
+        if typed is not None and unit is not None:
+            typed, meanwhile = merged(typed, standing)
+        form = UnitForm(typed, instance=unit, initial=initial, shown=shown)
+        if typed is not None and form.is_valid() and not meanwhile:
+            saved = save_unit(request.user, form.save(commit=False), form.cleaned_data["site_name"])
+            return redirect("unit", pk=saved.pk)
+    for name, complaint in meanwhile.items():
+        form.add_error(name, complaint)
+    context = {"form": form, "unit": unit, "sites": Site.objects.for_user(request.user), "standing": standing.items()}
+    return render(request, "logbook/edit_unit.html", context)
 
 
 def _bands(unit, shown_in):
@@ -63,13 +73,14 @@ def _bands(unit, shown_in):
                 "words": shown_in.span(*band, measure),
                 "ends": [shown_in.edit(end, measure, decimals) for end in band],
                 "own": quantity in unit.bands,
+                "was": version_of(unit, quantity),
                 "change": changes.get(quantity),
             }
         )
     return rows
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def unit_bands(request, pk):
     """What is normal on this unit: each band, its own or the kind's, and a way to change it with a reason."""
     unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
@@ -78,7 +89,7 @@ def unit_bands(request, pk):
         typed = request.POST
         quantity = typed.get("quantity", "")
         try:
-            change_band(request.user, unit, quantity, typed.get("low", ""), typed.get("high", ""), typed.get("why", ""))
+            change_band(request.user, unit, quantity, typed.get("low", ""), typed.get("high", ""), typed.get("why", ""), typed.get("was"))
         except FieldErrors as error:
             errors = error.by_field
         else:

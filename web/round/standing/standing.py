@@ -108,6 +108,11 @@ class Standing:
         """The ice maps of the call."""
         return IceMaps(self.call, self.unit)
 
+    @cached_property
+    def simulated(self):
+        """What stands that a stand-in said, by its label: it was not measured."""
+        return [observations.get(key).label for key, reading in self.readings.items() if reading.is_simulated]
+
     @property
     def taken_words(self):
         figures = [tag for tag in self.tags if tag.entry.is_number]
@@ -134,7 +139,8 @@ class Standing:
         """How many readings on the drawing are old or unusual, with their marks."""
         counts = ((OLD, sum(bool(tag.old) for tag in self.tags), "old"), ("?", sum(bool(tag.unusual) for tag in self.tags), "unusual"))
         doubts = [(mark, f"{count} {word}") for mark, count, word in counts if count]
-        return doubts + ([("≈", "pressures of this blend are estimated")] if self.unit.refrigerant.estimated else [])
+        simulated = [("sim", f"{len(self.simulated)} simulated")] if self.simulated else []
+        return doubts + simulated + ([("≈", "pressures of this blend are estimated")] if self.unit.refrigerant.estimated else [])
 
     @cached_property
     def cards(self):

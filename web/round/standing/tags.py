@@ -30,6 +30,7 @@ class Tag:
     unusual: str = ""
     usual: str = ""
     source: str = ""
+    simulated: bool = False
     kept_as_typed: str = ""
     held: str = ""
 
@@ -118,8 +119,9 @@ def tag_of(standing, key, place=None, number=0):
         tag.unusual = "unusual"
     tag.held = next((hold.text for hold in standing.judgement.holds if hold.code in entry.holds), "")
     tag.kept_as_typed = reading.typed if reading and entry.is_number and standing.shown.in_other_unit(reading.typed, entry.unit) else ""
-    tag.source = reading.source if reading and reading.source.startswith("probe ") else ""
-    tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else PROBE if tag.source else "")
+    tag.source = reading.source if reading and reading.source.startswith(("probe ", "controller")) else ""
+    tag.simulated = bool(reading) and reading.is_simulated
+    tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else "sim" if tag.simulated else PROBE if tag.source else "")
     if key == "display_temp_f" and "sensor_error_f" in standing.readings:
         tag.beside = f"{standing.shown.figure(standing.readings['sensor_error_f'].value, '°F diff')} off"
     return tag

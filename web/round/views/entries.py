@@ -9,6 +9,7 @@ from kettle.benches.ice.melt import must_come_first
 from kettle.judging.readings import IMPLIED
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import whole
 from web.logbook.actions.override_hold import action_of, refuse_if_held
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
@@ -42,10 +43,12 @@ def enter(request, number, key):
 
 @require_POST
 def undo(request, number):
-    """Take back the last reading."""
+    """Take back the reading that the button named: one's own last, or another's by its own button."""
     call = call_of(request, number)
-    before, reading = _ready(request, standing_of(request, call)), last_reading(call)
-    if reading is None:
+    before = _ready(request, standing_of(request, call))
+    asked, theirs = whole(request.POST.get("reading", ""), 1, 10**12), request.POST.get("theirs") == "yes"
+    reading = call.readings.filter(pk=asked).first() if asked else last_reading(call, request.user)
+    if reading is None or (reading.by_id != request.user.pk and not theirs):
         return _changed(request, number, "", {}, before=before)
     try:
         undo_entry(request.user, reading)
@@ -76,7 +79,7 @@ def _changed(request, number, key, wrong, before, from_undo=False):
     here = BY_SLUG.get(request.POST.get("stop"), BY_SLUG["read"]).slug
     drawn = {tag.entry.key: tag for tag in standing.tags_on(BY_STOP[here])} if here in BY_STOP else {}
     tag = drawn.get(key) or (standing.tag(key) if key in BY_SLUG[here].looks else None)
-    context = frame(call, here, standing) | {
+    context = frame(request, call, here, standing) | {
         "tag": tag,
         "also": [drawn[other] for other in _touched(key) if other in drawn],
         "target": request.htmx.target or "",

@@ -2,7 +2,7 @@
 
 from django.contrib import messages
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle.judging import mistakes
 from kettle.judging.holds import ACTIONS
@@ -130,7 +130,7 @@ def found(request, number):
     return redirect("stop", number=number, stop="judge")
 
 
-@require_GET
+@require_safe
 def explanation(request, number):
     """What was found, for the customer, in plain words, to print."""
     call = call_of(request, number)

@@ -4,6 +4,7 @@ from django.db.models import Exists, OuterRef
 from django.shortcuts import get_object_or_404, render
 
 from kettle.knowledge import observations
+from kettle.knowledge.units import whole
 from web.logbook.actions.undo_entry import last_reading
 from web.logbook.controller_talks import in_service
 from web.logbook.models import Call, ControllerTalk
@@ -14,7 +15,7 @@ from web.round.stops import BY_SLUG
 
 def call_of(request, number):
     """A call the person may reach, with its readings; 404 for any other."""
-    calls = Call.objects.for_user(request.user).select_related("unit__site", "opened_by")
+    calls = Call.objects.for_user(request.user).select_related("unit__site", "unit__probes", "unit__controller", "opened_by")
     calls = calls.annotate(has_talks=Exists(ControllerTalk.objects.filter(call=OuterRef("pk"), undone_at=None)))
     return get_object_or_404(calls.prefetch_related("readings"), number=number)
 
@@ -23,13 +24,13 @@ def standing_of(request, call, wrong=None):
     """The standing of a call as this person sees it: own units, by feel or by numbers, the coil chosen."""
     member = request.user.member
     asked = request.POST.get("coil") or request.GET.get("coil") or ""
-    coil = int(asked) if asked.isdigit() and 1 <= int(asked) <= call.unit.resolved().evaporators else 1
+    coil = whole(asked, 1, call.unit.resolved().evaporators) or 1
     return Standing(call, wrong or {}, member.shown, coil, member.by_feel)
 
 
-def frame(call, stop, standing):
+def frame(request, call, stop, standing):
     """The context of the frame: round, standing, next check, what an undo would take back."""
-    reading = last_reading(call)
+    own, last = last_reading(call, request.user), last_reading(call)
     return {
         "call": call,
         "stop": BY_SLUG[stop],
@@ -37,12 +38,13 @@ def frame(call, stop, standing):
         "round": standing.round(stop),
         "next_tag": standing.next_tag(stop),
         "service": call.has_talks and in_service(call),
-        "last_reading": (reading, observations.get(reading.key)) if reading else None,
+        "undo_own": (own, observations.get(own.key)) if own else None,
+        "undo_theirs": (last, observations.get(last.key)) if last and last.by_id != request.user.pk else None,
     }
 
 
 def show(request, call, stop, standing=None, **extra):
     """Render a stop in its frame with all its parts; `extra` stands for what they would say themselves."""
     standing = standing or standing_of(request, call)
-    context = frame(call, stop, standing) | registry.context_of(stop, request, standing) | extra
+    context = frame(request, call, stop, standing) | registry.context_of(stop, request, standing) | extra
     return render(request, registry.page_of(stop), context)

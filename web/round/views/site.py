@@ -1,15 +1,17 @@
 """Arriving: the customer's words, being alone on site, siblings and photos."""
 
 from django.contrib import messages
-from django.http import FileResponse, HttpResponse
-from django.shortcuts import get_object_or_404, redirect
-from django.views.decorators.http import require_GET, require_POST
+from django.http import FileResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge.cautions import words as caution_words
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.units import whole
 from web.logbook.actions.add_photo import add_photo as keep_photo
 from web.logbook.actions.check_in import INTERVALS_MIN, check_in
 from web.logbook.actions.hand_over import write_hand_over
+from web.logbook.actions.merging import shown_by
 from web.logbook.actions.note_sibling import note_sibling
 from web.logbook.models import Unit
 from web.round.icemaps import painting
@@ -34,11 +36,15 @@ def arrive_context(request, standing):
 def words(request, number):
     """Keep the complaint and what changed, as they are written."""
     call = call_of(request, number)
+    name = "changed" if "changed" in request.POST else "complaint"
+    typed, error = request.POST.get(name, ""), ""
     try:
-        write_hand_over(request.user, call, {name: request.POST[name] for name in ("complaint", "changed") if name in request.POST})
-    except InputError as error:
-        return HttpResponse(str(error), status=400, content_type="text/plain")
-    return HttpResponse(status=204)
+        write_hand_over(request.user, call, {name: typed}, shown_by(request.POST))
+    except InputError as refused:
+        error = refused.by_field[name] if isinstance(refused, FieldErrors) and name in refused.by_field else str(refused)
+    stands = getattr(call, name)
+    context = {"call": call, "name": name, "stands": stands, "value": typed if error else stands, "error": error}
+    return render(request, "round/_told.html", context)
 
 
 @require_POST
@@ -47,7 +53,7 @@ def check_in_view(request, number):
     call = call_of(request, number)
     minutes = request.POST.get("minutes", "")
     try:
-        check_in(request.user, call, int(minutes) if minutes.isdigit() else None)
+        check_in(request.user, call, whole(minutes, 0, 999))
     except InputError as error:
         messages.error(request, str(error))
     stop = BY_SLUG.get(request.POST.get("stop"), BY_SLUG["arrive"])
@@ -81,14 +87,14 @@ def add_photo(request, number):
     return redirect("stop", number=number, stop="melt" if request.POST.get("stop") == "melt" else "arrive")
 
 
-@require_GET
+@require_safe
 def photo(request, number, pk):
     """A photo, to those who may see its call."""
     found = get_object_or_404(call_of(request, number).photos, pk=pk)
     return FileResponse(found.image.open("rb"), content_type="image/jpeg")
 
 
-@require_GET
+@require_safe
 def thumbnail(request, number, pk):
     """A photo, small."""
     found = get_object_or_404(call_of(request, number).photos, pk=pk)

@@ -3,22 +3,23 @@
 from django.contrib import messages
 from django.http import Http404
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.logbook.actions import hand_over
+from web.logbook.actions.merging import shown_by
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, show, standing_of
 
 
-@require_GET
+@require_safe
 def call_home(request, number):
     """Go to the stop where the call stands."""
     call = call_of(request, number)
     return redirect("stop", number=number, stop="read" if call.readings.exists() else "arrive")
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def stop(request, number, stop):
     """Show a stop."""
     found = BY_SLUG.get(stop)
@@ -30,7 +31,7 @@ def stop(request, number, stop):
     return show(request, call, stop)
 
 
-@require_GET
+@require_safe
 def standing(request, number, stop):
     """The standing alone, as the settling clock asks for it."""
     if stop not in BY_SLUG:
@@ -43,7 +44,7 @@ def standing(request, number, stop):
 
 def _hand_over(request, call):
     try:
-        hand_over.write_hand_over(request.user, call, request.POST)
+        hand_over.write_hand_over(request.user, call, request.POST, shown_by(request.POST))
     except InputError as error:
         errors = error.by_field if isinstance(error, FieldErrors) else {"found": str(error)}
         return show(request, call, "hand-over", typed=request.POST, errors=errors)

@@ -1,13 +1,11 @@
 """Read a controller's settings into a call, and write some of them; only what was read back counts as written."""
 
-from django.db import transaction
-
 from kettle.benches.controls.registers import REGISTERS, alarm_seen, not_this_unit
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import CHOICES
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import action, outside, require_open
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.controller_talks import last_read
 from web.logbook.models import ControllerTalk
@@ -15,19 +13,29 @@ from web.logbook.models import ControllerTalk
 SOURCE = "controller"
 
 
-@action
+@outside
 def read_controller(user, call, controller):
     """Read all settings and store them, and the alarm that stands as what was seen; InputError says that the connection failed, and
     nothing is stored."""
     require_same_shop(user, call)
     require_open(call)
     settings, live = controller.settings(), controller.live()
-    with transaction.atomic():
-        talk = ControllerTalk.objects.create(call=call, by=user, settings=settings)
-        if not strangeness(call, talk):
-            record_reading(user, call, "controller_alarm", alarm_seen(live), source=SOURCE)
-        log.write(user, "read_controller", call, talk=talk.pk)
+    return _keep_read(user, call, settings, live, controller.simulated)
+
+
+@action
+def _keep_read(user, call, settings, live, simulated):
+    require_open(call)
+    talk = ControllerTalk.objects.create(call=call, by=user, settings=settings, simulated=simulated)
+    if not strangeness(call, talk):
+        record_reading(user, call, "controller_alarm", alarm_seen(live), source=source_of(talk))
+    log.write(user, "read_controller", call, talk=talk.pk)
     return talk
+
+
+def source_of(talk):
+    """How a reading says which controller it is from."""
+    return f"{SOURCE}, simulated" if talk.simulated else SOURCE
 
 
 def strangeness(call, talk):
@@ -36,7 +44,7 @@ def strangeness(call, talk):
     return not_this_unit(talk.settings, unit.refrigerant.name, CHOICES["kind"][unit.kind.code])
 
 
-@action
+@outside
 def write_controller(user, call, controller, wanted, reason=""):
     """Write settings that differ from what stands, one by one, then read all of them back and store what came of it.
 
@@ -54,7 +62,7 @@ def write_controller(user, call, controller, wanted, reason=""):
     changes = {role: value for role, value in wanted.items() if before.settings.get(role) != value}
     if not changes:
         raise InputError("The controller holds this already: nothing was written")
-    talk = ControllerTalk(call=call, by=user, wrote=changes, reason=reason.strip() if strange else "")
+    talk = ControllerTalk(call=call, by=user, wrote=changes, reason=reason.strip() if strange else "", simulated=controller.simulated)
     for role, value in changes.items():
         try:
             controller.write(role, value)
@@ -68,19 +76,30 @@ def write_controller(user, call, controller, wanted, reason=""):
             talk.settings = controller.settings()
         except InputError as error:
             talk.complaint = f"Written, but not read back: {error}"[:300]
+    return _keep_written(user, call, talk)
+
+
+@action
+def _keep_written(user, call, talk):
+    """What was written was written: it is kept even where somebody closed the call meanwhile."""
     talk.save()
-    log.write(user, "write_controller", call, talk=talk.pk, wrote=changes, refused=talk.refused, complaint=talk.complaint,
+    log.write(user, "write_controller", call, talk=talk.pk, wrote=talk.wrote, refused=talk.refused, complaint=talk.complaint,
               reason=talk.reason)  # fmt: skip
     return talk
 
 
-@action
+@outside
 def start_defrost(user, call, controller):
     """Have the controller start a defrost now; InputError where it refuses or is lost."""
     require_same_shop(user, call)
     require_open(call)
     controller.start_defrost()
-    log.write(user, "start_defrost", call)
+    _log_started(user, call, controller.simulated)
+
+
+@action
+def _log_started(user, call, simulated):
+    log.write(user, "start_defrost", call, simulated=simulated)
 
 
 def outcomes(talk, shown):

@@ -3,7 +3,7 @@
 from django.contrib import messages
 from django.http import Http404
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.controls.registers import LIVE, OF_DAY, REGISTERS, alarms_of, checks, program_settings, starts_of
 from kettle.benches.defrost.program import ROLES, times
@@ -14,23 +14,24 @@ from web.benches.controls.actions import talk_to_controller as actions
 from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_program import keep_program
 from web.links.controller import link
+from web.logbook.actions.devices import devices_of
 from web.logbook.controller_talks import in_service, last_read
 from web.round.views.pages import call_of, frame, standing_of
 
 SERVICE = {"service": 1.0, "leave": 0.0}
 
 
-def _link():
-    found = link()
+def _link(call):
+    found = link(call.unit.controller)
     if found is None:
-        raise Http404("No controller is set up here")
+        raise Http404("This unit has no controller")
     return found
 
 
-def _live(shown):
+def _live(call, shown):
     """What the controller tells of the moment, in words; and what is wrong where it tells nothing."""
     try:
-        live = _link().live()
+        live = _link(call).live()
     except InputError as error:
         return {"complaint": str(error)}
     told = [(register.label, register.text(live[role], shown)) for role, register in LIVE.items() if role != "alarms"]
@@ -49,7 +50,8 @@ def _context(request, call, standing):
         if not (role.startswith("start_") and value < 0)
     ]
     return {
-        "controller": link(),
+        "controller": call.unit.controller,
+        "choices": devices_of(call.unit, "controller"),
         "read": read,
         "rows": rows,
         "checks": checks(settings, standing.unit.refrigerant.name, plate) if settings else [],
@@ -70,14 +72,14 @@ def _range(register, shown):
     return shown.span(register.low, register.high, register.unit)
 
 
-@require_GET
+@require_safe
 def controller(request, number):
     """The controller's settings as they were read, what came of writing; what it tells of the moment where that is asked for."""
     call = call_of(request, number)
     if request.htmx:
-        return render(request, "controls/_controller_live.html", {"call": call, **_live(shown_to(request.user))})
+        return render(request, "controls/_controller_live.html", {"call": call, **_live(call, shown_to(request.user))})
     standing = standing_of(request, call)
-    return render(request, "controls/controller.html", frame(call, "programs", standing) | _context(request, call, standing))
+    return render(request, "controls/controller.html", frame(request, call, "programs", standing) | _context(request, call, standing))
 
 
 @require_POST
@@ -85,7 +87,7 @@ def read(request, number):
     """Read all settings."""
     call = call_of(request, number)
     try:
-        actions.read_controller(request.user, call, _link())
+        actions.read_controller(request.user, call, _link(call))
     except InputError as error:
         messages.error(request, str(error))
     else:
@@ -103,7 +105,7 @@ def take(request, number):
             raise InputError("Read the controller first")
         typed = {role: shown.edit(found.settings[role], ROLES[role].unit) for role in ROLES if role in found.settings}
         typed["starts"] = times(starts_of(found.settings))
-        keep_program(request.user, call, "found", typed)
+        keep_program(request.user, call, "found", typed, source=actions.source_of(found))
     except InputError as error:
         messages.error(request, str(error))
         return redirect("controller", number=number)
@@ -141,7 +143,7 @@ def service(request, number, what):
 
 
 def _write(request, call, wanted):
-    talk = actions.write_controller(request.user, call, _link(), wanted, request.POST.get("reason", ""))
+    talk = actions.write_controller(request.user, call, _link(call), wanted, request.POST.get("reason", ""))
     marks = [outcome["mark"][2] for outcome in actions.outcomes(talk, shown_to(request.user))]
     if talk.complaint:
         messages.error(request, f"{talk.complaint}. Nothing counts as written until it is read back.")
@@ -157,7 +159,7 @@ def start_defrost(request, number):
     """Have the controller start a defrost, and go to watch it."""
     call = call_of(request, number)
     try:
-        actions.start_defrost(request.user, call, _link())
+        actions.start_defrost(request.user, call, _link(call))
     except InputError as error:
         messages.error(request, f"No defrost was started: {error}")
         return redirect("controller", number=number)

@@ -15,7 +15,7 @@ STANDS_FOR = {"fail_safe_min": "defrost_set_min", "termination_f": "termination_
 
 
 @action
-def keep_program(user, call, side, typed, why="", **when):
+def keep_program(user, call, side, typed, why="", source=SOURCE, **when):
     """Check and store one side of a program; FieldErrors names each value that is wrong, and nothing is stored.
 
     As left needs the program as found, and a reason; every value that differs becomes a setting as found and as left.
@@ -36,20 +36,20 @@ def keep_program(user, call, side, typed, why="", **when):
         raise FieldErrors(errors)
     kept = DefrostProgram.objects.create(call=call, by=user, side=side, starts=starts, figures=values, why=why.strip(), **when)
     if side == "found":
-        _stand_for(user, call, kept, when)
+        _stand_for(user, call, kept, source, when)
     else:
         _record_changes(user, call, found, kept, shown, when)
     log.write(user, "keep_program", call, side=side, starts=[clock(start) for start in starts], **values)
     return kept
 
 
-def _stand_for(user, call, kept, when):
+def _stand_for(user, call, kept, source, when):
     """What a program as found says as observations."""
-    record_reading(user, call, "defrosts_per_day", str(len(kept.starts)), source=SOURCE, **when)
+    record_reading(user, call, "defrosts_per_day", str(len(kept.starts)), source=source, **when)
     for code, key in STANDS_FOR.items():
         if code in kept.figures:
             unit = ROLES[code].unit
-            record_reading(user, call, key, f"{kept.figures[code]:.2f} {unit}", source=SOURCE, **when)
+            record_reading(user, call, key, f"{kept.figures[code]:.2f} {unit}", source=source, **when)
 
 
 def _record_changes(user, call, found, left, shown, when):

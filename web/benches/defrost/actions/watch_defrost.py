@@ -25,8 +25,9 @@ def start_watch(user, call, program, expected, **when):
     """Begin to watch a defrost that starts now, under a program (or None) and with what the model expects."""
     require_same_shop(user, call)
     require_open(call)
-    if call.defrostwatchs.filter(ended_by="", undone_at=None).exists():
-        raise InputError("A defrost is being watched already; end it or leave it first")
+    running = call.defrostwatchs.filter(ended_by="", undone_at=None).first()
+    if running is not None:
+        return running
     kept = {"starts": list(program.starts_min), "figures": dict(program.values)} if program else {}
     watch = DefrostWatch.objects.create(call=call, by=user, program=kept, expected=expected or {}, **when)
     log.write(user, "start_watch", call, watch=watch.pk)

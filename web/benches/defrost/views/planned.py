@@ -2,7 +2,7 @@
 
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.defrost import planning
@@ -28,7 +28,7 @@ def ask(request, number):
     return redirect("plan", number=number)
 
 
-@require_GET
+@require_safe
 def plan(request, number):
     """The plan alone, as it asks for itself while it is worked out; the stop where a page is asked for."""
     call = call_of(request, number)

@@ -4,6 +4,7 @@ from kettle.benches.defrost.edit import over
 from kettle.benches.defrost.program import HEATED, Program, times
 from kettle.knowledge.units import format_number
 from web.benches.defrost import planning
+from web.logbook.models.defrosts import AT_WORK
 
 # Columns of the plan: figure, heading, unit, decimals.
 COLUMNS = (
@@ -68,6 +69,7 @@ def plan_context(call, shown, typed=None, errors=None):
     return {
         "plan": plan,
         "plan_cut_off": plan is not None and planning.cut_off(plan),
+        "plan_at_work": plan is not None and plan.state in AT_WORK and not planning.cut_off(plan),
         "percent": round(100 * plan.share) if plan else 0,
         "choices": [_choice(kept, columns, shown) for kept in result.get("choices", ())],
         "headings": [heading for _, heading, _, _ in columns],

@@ -14,7 +14,6 @@ from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_hours import keep_hours
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.defrost.views import plans
-from web.links import controller
 from web.round.views.pages import call_of, show, standing_of
 
 SIDES = (("found", "As found"), ("left", "As left"))
@@ -45,7 +44,7 @@ def programs_context(request, standing, typed=None, errors=None):
         "heater": _heater(request, standing.unit),
         "cautions": words("lock_out", "wet"),
         "watching": call.defrostwatchs.filter(ended_by="", undone_at=None).last(),
-        "controller": controller.link(),
+        "controller": call.unit.controller,
     }
 
 

@@ -14,16 +14,28 @@ from web.round.views.pages import call_of, standing_of
 TRIED_DAYS = 2
 
 
+# No place on a dial, and no step of a key, is further away.
+FURTHEST = 1e5
+
+
+def _finite(text):
+    """A figure of the dial; ValueError for what is none, or lies nowhere."""
+    value = float(text)
+    if not -FURTHEST <= value <= FURTHEST:
+        raise ValueError(text)
+    return value
+
+
 def _place(posted, name):
-    return float(posted[f"{name}_x"]), float(posted[f"{name}_y"])
+    return _finite(posted[f"{name}_x"]), _finite(posted[f"{name}_y"])
 
 
 # What a hand or a key does on the dial: function of the program, the defrost's place, what was sent, the grid.
 ACTS = {
     "move": lambda p, place, sent, grid: edit.dragged(p, place, _place(sent, "from"), _place(sent, "to"), grid),
     "stretch": lambda p, place, sent, grid: edit.stretched(p, place, _place(sent, "to")),
-    "nudge": lambda p, place, sent, grid: edit.nudged(p, place, int(sent["by"]), grid),
-    "longer": lambda p, place, sent, grid: edit.longer(p, float(sent["by"])),
+    "nudge": lambda p, place, sent, grid: edit.nudged(p, place, int(_finite(sent["by"])), grid),
+    "longer": lambda p, place, sent, grid: edit.longer(p, _finite(sent["by"])),
     "remove": lambda p, place, sent, grid: edit.without(p, place),
     "add": lambda p, place, sent, grid: edit.with_one_more(p, grid),
 }

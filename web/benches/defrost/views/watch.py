@@ -3,7 +3,7 @@
 from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.defrost import timeline
 from kettle.judging.electrics import derive, heater_bank
@@ -11,10 +11,9 @@ from kettle.knowledge import observations
 from kettle.knowledge.bands import default_band
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.units import format_number, whole
 from web.benches.defrost import planning
 from web.benches.defrost.actions import watch_defrost as actions
-from web.links import controller
 from web.round.views.pages import call_of, frame, standing_of
 
 CHOICES = ("defrost_ended_by", "coil_after_defrost", "compressor_in_defrost", "fans_in_defrost", "drain")
@@ -74,14 +73,14 @@ def _context(request, call, standing, typed=None, errors=None):
         "meter": [field(key) for key in FIGURES] if standing.unit.defrost == "electric" else [],
         "looks": [field(key) for key in CHOICES[2:] if entries[key].exists_on(standing.unit)],
         "ends": [field(key) for key in CHOICES[:2] if entries[key].exists_on(standing.unit)],
-        "controller": controller.link(),
+        "controller": call.unit.controller,
         "cautions": words("live", "wet"),
         "typed": typed,
         "errors": errors,
     }
 
 
-@require_GET
+@require_safe
 def watch(request, number):
     """The watch; the clock's line alone where it asks for itself again."""
     call = call_of(request, number)
@@ -89,7 +88,7 @@ def watch(request, number):
     context = _context(request, call, standing)
     if request.htmx and context["watch"]:
         return render(request, "defrost/_watch_line.html", {"call": call, **context})
-    return render(request, "defrost/watch.html", frame(call, "programs", standing) | context)
+    return render(request, "defrost/watch.html", frame(request, call, "programs", standing) | context)
 
 
 @require_POST
@@ -129,7 +128,7 @@ def end(request, number):
     except FieldErrors as error:
         standing = standing_of(request, call)
         context = _context(request, call, standing, posted, error.by_field)
-        return render(request, "defrost/watch.html", frame(call, "programs", standing) | context)
+        return render(request, "defrost/watch.html", frame(request, call, "programs", standing) | context)
     except InputError as error:
         messages.error(request, str(error))
         return redirect("watch", number=number)
@@ -149,7 +148,7 @@ def enter(request, number):
         standing = standing_of(request, call)
         errors = error.by_field if isinstance(error, FieldErrors) else {"ended_after": str(error)}
         context = _context(request, call, standing, request.POST, errors)
-        return render(request, "defrost/watch.html", frame(call, "programs", standing) | context)
+        return render(request, "defrost/watch.html", frame(request, call, "programs", standing) | context)
     messages.success(request, "The watched defrost is kept; the plan now rests on it.")
     return redirect("stop", number=number, stop="programs")
 
@@ -176,7 +175,7 @@ def heater(request, number):
     pct = derive(typed, unit.phases, None).get("heater_pct")
     context = {"pct": None if pct is None else format_number(pct, 0), "weak": pct is not None and pct < default_band(unit, "heater_pct")[0]}
     elements = request.POST.get("heater_elements", "").strip()
-    if elements.isdigit() and pct is not None:
+    if whole(elements, 1, 99) and pct is not None:
         try:
             bank = heater_bank(typed["heater_volts"], typed["heater_rated_w"], int(elements), unit.phases, typed["heater_amps"])
         except InputError:

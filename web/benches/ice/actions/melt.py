@@ -24,6 +24,9 @@ def start_melt(user, call, facts, plan):
         raise InputError(f"Melting waits for: {'; '.join(missing)}")
     if plan.refusals:
         raise InputError(f"{plan.method.label}: {'; '.join(plan.refusals)}")
+    running = call.melts.filter(ended_at=None, undone_at=None).first()
+    if running is not None:
+        return running
     melt = Melt.objects.create(call=call, by=user, method=plan.method.code)
     log.write(user, "start_melt", call, method=plan.method.code)
     return melt

@@ -8,13 +8,13 @@ from web.logbook.actions.override_hold import refuse_if_held
 from web.logbook.actions.record_reading import record_reading
 
 
-def source_of(probe):
+def source_of(probe, simulated=False):
     """How a reading says which probe it is from."""
-    return f"probe {probe}"
+    return f"probe {probe}, simulated" if simulated else f"probe {probe}"
 
 
 @action
-def take_probes(user, call, judgement, live, now, label, evaporator=None):
+def take_probes(user, call, judgement, live, now, label, evaporator=None, simulated=False):
     """Record the readings of the probes that are not lost and keep them as a set; InputError, also for one that a hold blocks, stores
     nothing."""
     there = [reading for reading in live if reading.state(now) != "lost"]
@@ -24,5 +24,5 @@ def take_probes(user, call, judgement, live, now, label, evaporator=None):
         entry = observations.get(reading.key)
         refuse_if_held(call, judgement, entry)
         typed = f"{reading.value:.2f} {entry.unit}"
-        record_reading(user, call, reading.key, typed, source=source_of(reading.probe), evaporator=evaporator, at=reading.at)
+        record_reading(user, call, reading.key, typed, source=source_of(reading.probe, simulated), evaporator=evaporator, at=reading.at)
     return keep_set(user, call, label, at=now)

@@ -1,19 +1,21 @@
-"""Start the application with the demo data: migrate, load, serve."""
+"""Start the application with the demo data: migrate, load, serve, with simulated devices of the demo's shop."""
 
+import shutil
 import socket
 import subprocess
 import sys
 from pathlib import Path
 
 from django.conf import settings
-from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 from django.db import connection
 
 from web.demo import load as demo
+from web.logbook.models import Device
+from web.running.lock import InUse, data_lock
+from web.running.serving import check_port, make_ready, serve
 
-# The largest photo, with room for its form.
-LARGEST_REQUEST = 16 * 1024 * 1024
+SIMULATORS = {"probes": "devices.probes", "controller": "devices.controller"}
 
 
 class Command(BaseCommand):
@@ -28,42 +30,43 @@ class Command(BaseCommand):
         parser.add_argument("--no-serve", action="store_true", help="only load the data")
 
     def handle(self, *args, fresh, port, no_serve, **options):
-        if not 1 <= port <= 65535:
-            raise CommandError(f"Port {port} is outside 1 to 65535")
+        check_port(port)
         if fresh:
-            connection.close()
-            for suffix in ("", "-wal", "-shm"):
-                Path(f"{settings.DATABASES['default']['NAME']}{suffix}").unlink(missing_ok=True)
-        call_command("migrate", verbosity=0)
+            self._throw_away()
+        make_ready()
         demo.load()
         connection.close()
-        if no_serve:
-            return
+        if not no_serve:
+            serve("127.0.0.1", port, told=lambda: self._tell(port), started=self._simulate)
+
+    def _throw_away(self):
+        """Throw database and photos away, unless a server runs on them."""
+        connection.close()
+        try:
+            with data_lock():
+                for suffix in ("", "-wal", "-shm"):
+                    Path(f"{settings.DATABASES['default']['NAME']}{suffix}").unlink(missing_ok=True)
+                shutil.rmtree(settings.MEDIA_ROOT, ignore_errors=True)
+        except InUse as error:
+            raise CommandError(str(error)) from None
+
+    def _tell(self, port):
         self.stdout.write(f"Orange Kettle is at http://127.0.0.1:{port}/")
         self.stdout.write("Demo logins, all with the password “" + demo.SCENARIO["password"] + "”:")
         for name, full_name in demo.SCENARIO["people"].items():
             self.stdout.write(f"  {name:8} {full_name}")
         self.stdout.flush()
-        from waitress import serve
 
-        from web.wsgi import application, warming
-
-        # Compiled for the first time this takes some seconds; the devices then need not do it too.
-        warming.join()
-        devices = [self._start("devices.probes", "PROBES"), self._start("devices.controller", "CONTROLLER")]
-        try:
-            serve(application, listen=f"127.0.0.1:{port}", threads=8, ident=None, max_request_body_size=LARGEST_REQUEST)
-        except OSError as error:
-            raise CommandError(f"Port {port} cannot be used ({error.strerror}); choose another with --port") from None
-        finally:
-            for device in devices:
-                device.terminate()
-
-    def _start(self, module, setting):
-        """Start a simulated device as a process of its own, and say in the settings where it is."""
-        with socket.socket() as free:
-            free.bind(("127.0.0.1", 0))
-            port = free.getsockname()[1]
-        setattr(settings, setting, f"127.0.0.1:{port}")
-        command = [sys.executable, "-m", module, "--with-parent", "--port", str(port)]
-        return subprocess.Popen(command, cwd=settings.ROOT, stdin=subprocess.PIPE, stdout=subprocess.DEVNULL)
+    def _simulate(self):
+        """Start a simulator for each simulated device of the demo, and say in its row where it answers."""
+        ends = []
+        for device in Device.objects.filter(simulated=True):
+            with socket.socket() as free:
+                free.bind(("127.0.0.1", 0))
+                port = free.getsockname()[1]
+            Device.objects.filter(pk=device.pk).update(address=f"127.0.0.1:{port}")
+            command = [sys.executable, "-m", SIMULATORS[device.kind], "--with-parent", "--port", str(port)]
+            started = subprocess.Popen(command, cwd=settings.ROOT, stdin=subprocess.PIPE, stdout=subprocess.DEVNULL)
+            ends.append(started.terminate)
+        connection.close()
+        return ends

@@ -1,0 +1,1 @@
+"""Running an installation: served, watched, backed up and restored."""

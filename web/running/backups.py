@@ -1,0 +1,144 @@
+"""Backups: the database as it stood at one moment, with every photo it names, proved by being restored, kept by age."""
+
+import hashlib
+import json
+import os
+import shutil
+import sqlite3
+import tempfile
+import zipfile
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+from django.conf import settings
+
+import kettle
+
+DATABASE, MANIFEST = "kettle.sqlite3", "manifest.json"
+STAMP = "%Y%m%d-%H%M%S"
+# Of each day for a week, of each week for a month, of each month for a year; the last few whatever their age.
+LAST, DAYS, WEEKS, MONTHS = 5, 7, 5, 12
+
+
+class BackupError(RuntimeError):
+    """Why there is no backup, or why it cannot be restored."""
+
+
+def folder():
+    """Where backups are kept."""
+    found = settings.DATA / "backups"
+    found.mkdir(mode=0o700, exist_ok=True)
+    return found
+
+
+def make(why="by hand", now=None):
+    """Make a backup of what stands now, also while the server runs, prove it by restoring it, and return its path."""
+    now = now or datetime.now(UTC)
+    made = folder() / f"{now.strftime(STAMP)}-{why.replace(' ', '-')}.zip"
+    with tempfile.TemporaryDirectory(dir=folder()) as scratch:
+        copy = Path(scratch) / DATABASE
+        _copy_database(Path(settings.DATABASES["default"]["NAME"]), copy)
+        photos = [path for path in _photos(copy) if (settings.MEDIA_ROOT / path).is_file()]
+        hashes = {DATABASE: _hash(copy)} | {f"media/{path}": _hash(settings.MEDIA_ROOT / path) for path in photos}
+        told = {"version": kettle.__version__, "at": now.isoformat(), "why": why, "files": hashes}
+        draft = Path(scratch) / "backup.zip"
+        with zipfile.ZipFile(draft, "w", zipfile.ZIP_STORED) as archive:
+            archive.writestr(MANIFEST, json.dumps(told, indent=1))
+            archive.write(copy, DATABASE, zipfile.ZIP_DEFLATED)
+            for path in photos:
+                archive.write(settings.MEDIA_ROOT / path, f"media/{path}")
+        with tempfile.TemporaryDirectory(dir=scratch) as proof:
+            unpack(draft, Path(proof))
+        os.chmod(draft, 0o600)
+        os.replace(draft, made)
+    thin_out(now)
+    return made
+
+
+def unpack(archive, target):
+    """Unpack a backup into an empty folder and hold every file against its manifest; BackupError where it does not stand."""
+    try:
+        with zipfile.ZipFile(archive) as opened:
+            told = json.loads(opened.read(MANIFEST))
+            files = told["files"]
+            for name, told_hash in files.items():
+                path = target / name
+                if not path.resolve().is_relative_to(target.resolve()):
+                    raise BackupError(f"The backup names a file outside its folder: {name}")
+                path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+                with opened.open(name) as source, open(path, "wb", opener=_own) as out:
+                    shutil.copyfileobj(source, out)
+                if _hash(path) != told_hash:
+                    raise BackupError(f"The backup is broken: {name} is not what was kept")
+    except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
+        raise BackupError(f"{Path(archive).name} is no backup, or is broken ({type(error).__name__})") from None
+    with sqlite3.connect(target / DATABASE) as database:
+        if database.execute("PRAGMA integrity_check").fetchone()[0] != "ok":
+            raise BackupError("The backup is broken: its database does not hold together")
+    return told
+
+
+def restore(archive, replace=False):
+    """Put a backup in the place of the data. What stands there is moved aside, never thrown away; BackupError where it is in the way."""
+    database = Path(settings.DATABASES["default"]["NAME"])
+    standing = [path for path in (database, *(Path(f"{database}{end}") for end in ("-wal", "-shm")), settings.MEDIA_ROOT) if path.exists()]
+    if standing and not replace:
+        raise BackupError(f"There is data in {settings.DATA} already; --replace moves it aside")
+    with tempfile.TemporaryDirectory(dir=settings.DATA) as scratch:
+        told = unpack(archive, Path(scratch))
+        if standing:
+            aside = settings.DATA / f"before-restore-{datetime.now(UTC).strftime(STAMP)}"
+            aside.mkdir(mode=0o700)
+            for path in standing:
+                os.replace(path, aside / path.name)
+        os.replace(Path(scratch) / DATABASE, database)
+        if (Path(scratch) / "media").exists():
+            os.replace(Path(scratch) / "media", settings.MEDIA_ROOT)
+    return told
+
+
+def thin_out(now):
+    """Throw away backups that are neither among the last nor the newest of a day, week or month that is still kept."""
+    kept, seen = set(), set()
+    found = sorted(folder().glob("*.zip"), reverse=True)
+    kept.update(found[:LAST])
+    for path in found:
+        try:
+            at = datetime.strptime(path.name[:15], STAMP).replace(tzinfo=UTC)
+        except ValueError:
+            kept.add(path)
+            continue
+        spans = (
+            (f"{at:%Y-%j}", timedelta(days=DAYS)),
+            (f"{at:%G-w%V}", timedelta(weeks=WEEKS)),
+            (f"{at:%Y-%m}", timedelta(days=31 * MONTHS)),
+        )
+        for name, span in spans:
+            if now - at <= span and name not in seen:
+                kept.add(path)
+            seen.add(name)
+    for path in set(found) - kept:
+        path.unlink()
+
+
+def _copy_database(source, target):
+    with sqlite3.connect(f"file:{source}?mode=ro", uri=True) as standing, sqlite3.connect(target) as copy:
+        standing.backup(copy)
+    os.chmod(target, 0o600)
+
+
+def _photos(database):
+    """The photo files that a database names."""
+    with sqlite3.connect(database) as opened:
+        if not opened.execute("SELECT 1 FROM sqlite_master WHERE name = 'logbook_photo'").fetchone():
+            return []
+        rows = opened.execute("SELECT image FROM logbook_photo UNION SELECT thumbnail FROM logbook_photo").fetchall()
+    return sorted(name for (name,) in rows if name)
+
+
+def _hash(path):
+    return hashlib.sha256(Path(path).read_bytes()).hexdigest()
+
+
+def _own(path, flags):
+    return os.open(path, flags, 0o600)

@@ -1,8 +1,12 @@
 """The command line: judge a case file, look up saturation, print the schema. No web server, no database."""
 
 import argparse
+import errno
+import io
 import json
+import os
 import sys
+from contextlib import suppress
 from pathlib import Path
 from typing import NoReturn
 
@@ -13,6 +17,9 @@ from kettle.judging.judge import Judgement
 from kettle.knowledge import observations, refrigerants
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE, format_number
+
+# Letters a terminal may lack, and what stands for them.
+PLAIN = str.maketrans({"−": "-", "≈": "~", "–": "-", "“": '"', "”": '"', "’": "'"})
 
 
 class _OneLineParser(argparse.ArgumentParser):
@@ -52,9 +59,15 @@ def _parser() -> argparse.ArgumentParser:
 
 def _judge(source: str, as_json: bool) -> str:
     try:
-        text = sys.stdin.buffer.read() if source == "-" else Path(source).read_bytes()
-    except OSError as error:
-        raise InputError(f"{source}: {error.strerror}") from None
+        if source == "-":
+            text = sys.stdin.buffer.read(case.LARGEST_BYTES + 1)
+        else:
+            with Path(source).open("rb") as file:
+                text = file.read(case.LARGEST_BYTES + 1)
+    except AttributeError:
+        raise InputError("there is no standard input") from None
+    except (OSError, ValueError) as error:
+        raise InputError(f"{source}: {getattr(error, 'strerror', None) or error}") from None
     read = case.read(text)
     judgement = judge_coil(read.resolved(), read.coils(), ages_by_coil=read.coil_ages_min())
     if as_json:
@@ -130,21 +143,72 @@ def _simulate(asked: argparse.Namespace) -> str:
     return "\n".join([*lines, *(f"  {entry.label:24} {entry.show(value)}" for entry, value in entries)])
 
 
-def main(arguments: list[str] | None = None) -> int:
-    """Run one command; return 0, or 2 after one line on standard error for a bad file or argument."""
+def _parsed(arguments: list[str] | None) -> argparse.Namespace:
     try:
         parsed = _parser().parse_args(arguments)
-        if parsed.command == "judge":
-            print(_judge(parsed.case, parsed.json))
-        elif parsed.command == "saturation":
-            print(_saturation(parsed))
-        elif parsed.command == "simulate":
-            print(_simulate(parsed))
-        else:
-            print(json.dumps(case.schema(), indent=2, ensure_ascii=False))
+    except (IndexError, TypeError, ValueError):
+        raise InputError("an argument has no value; see --help") from None
+    for name, value in vars(parsed).items():
+        # The parser of the language takes a value of two dashes for none, and hands on a list.
+        if isinstance(value, list) and name != "fault":
+            raise InputError(f"--{name.replace('_', '-')} has no value")
+    return parsed
+
+
+def _answer(parsed: argparse.Namespace) -> str:
+    if parsed.command == "judge":
+        return _judge(parsed.case, parsed.json)
+    if parsed.command == "saturation":
+        return _saturation(parsed)
+    if parsed.command == "simulate":
+        return _simulate(parsed)
+    return json.dumps(case.schema(), indent=2, ensure_ascii=False)
+
+
+def _printable(answer: str) -> str:
+    """The answer in letters that standard output knows: a plain minus for the typographic one, and JSON in escapes."""
+    encoding = getattr(sys.stdout, "encoding", None) or "utf-8"
+    try:
+        answer.encode(encoding)
+    except UnicodeEncodeError:
+        if answer.startswith(("{", "[")):
+            return _escaped(answer)
+        return answer.translate(PLAIN)
+    return answer
+
+
+def _escaped(answer: str) -> str:
+    return "".join(letter if letter.isascii() else json.dumps(letter)[1:-1] for letter in answer)
+
+
+def _say(complaint: str) -> None:
+    """One line on standard error, as far as there is one that takes it."""
+    with suppress(OSError, AttributeError, ValueError):
+        print(f"kettle: {' '.join(complaint.split())}", file=sys.stderr, flush=True)
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Run one command; return 0, 2 after one line on standard error for a bad file or argument, 1 where the answer cannot be written."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):
+            stream.reconfigure(errors="replace")
+    try:
+        answer = _answer(_parsed(arguments))
     except InputError as error:
-        print(f"kettle: {' '.join(str(error).split())}", file=sys.stderr)
+        _say(str(error))
         return 2
+    except KeyboardInterrupt:
+        return 130
+    try:
+        if sys.stdout is None:
+            raise OSError(errno.EBADF, "standard output is closed")
+        print(_printable(answer), flush=True)
+    except (OSError, ValueError) as error:
+        # What is left in the buffer would fail again at the end of the process.
+        with suppress(OSError, AttributeError, ValueError):
+            os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        _say(f"the answer could not be written: {getattr(error, 'strerror', None) or error}")
+        return 1
     return 0
 
 

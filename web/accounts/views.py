@@ -6,9 +6,11 @@ from datetime import timedelta
 from axes.models import AccessFailureLog
 from django.conf import settings
 from django.contrib.auth import views as auth
+from django.contrib.auth.decorators import login_not_required
 from django.contrib.auth.forms import AuthenticationForm
 from django.shortcuts import render
 from django.utils import timezone
+from django.utils.decorators import method_decorator
 
 from web.accounts.middleware import OWN_DEVICE
 
@@ -23,6 +25,7 @@ LOCKED = "Too many tries. Wait ten minutes, or have the owner of the shop give y
 BUSY = "Many are logging in right now. Try again in a moment."
 
 
+@method_decorator(login_not_required, name="dispatch")
 class LogIn(auth.LoginView):
     """The log-in, with a choice for one's own device."""
 

@@ -2,6 +2,7 @@
 
 import base64
 import re
+from contextlib import suppress
 from functools import cache
 from pathlib import Path
 
@@ -39,6 +40,12 @@ def render_pdf(html):
     fetcher, fonts = OwnFiles(allowed_protocols={"file", "data"}), FontConfiguration()
     sheets = [CSS(filename=STATIC / "css" / name, font_config=fonts, url_fetcher=fetcher) for name in SHEETS]
     return HTML(string=html, base_url=str(STATIC), url_fetcher=fetcher).write_pdf(stylesheets=sheets, font_config=fonts)
+
+
+def load():
+    """Load the library before the first report is asked for: it takes a second or two."""
+    with suppress(OSError):
+        import weasyprint  # noqa: F401
 
 
 def as_image(svg, style):

@@ -6,7 +6,9 @@ import os
 import shutil
 import sqlite3
 import tempfile
+import uuid
 import zipfile
+from contextlib import closing
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
@@ -72,7 +74,7 @@ def unpack(archive, target):
                     raise BackupError(f"The backup is broken: {name} is not what was kept")
     except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
         raise BackupError(f"{Path(archive).name} is no backup, or is broken ({type(error).__name__})") from None
-    with sqlite3.connect(target / DATABASE) as database:
+    with closing(sqlite3.connect(target / DATABASE)) as database:
         if database.execute("PRAGMA integrity_check").fetchone()[0] != "ok":
             raise BackupError("The backup is broken: its database does not hold together")
     return told
@@ -91,6 +93,9 @@ def restore(archive, replace=False):
             aside.mkdir(mode=0o700)
             for path in standing:
                 os.replace(path, aside / path.name)
+        # What browsers kept for the calls of before must not be taken for these.
+        with closing(sqlite3.connect(Path(scratch) / DATABASE)) as opened, opened:
+            opened.execute("UPDATE accounts_installation SET key = ?", (uuid.uuid4().hex,))
         os.replace(Path(scratch) / DATABASE, database)
         if (Path(scratch) / "media").exists():
             os.replace(Path(scratch) / "media", settings.MEDIA_ROOT)
@@ -122,14 +127,14 @@ def thin_out(now):
 
 
 def _copy_database(source, target):
-    with sqlite3.connect(f"file:{source}?mode=ro", uri=True) as standing, sqlite3.connect(target) as copy:
+    with closing(sqlite3.connect(f"file:{source}?mode=ro", uri=True)) as standing, closing(sqlite3.connect(target)) as copy:
         standing.backup(copy)
     os.chmod(target, 0o600)
 
 
 def _photos(database):
     """The photo files that a database names."""
-    with sqlite3.connect(database) as opened:
+    with closing(sqlite3.connect(database)) as opened:
         if not opened.execute("SELECT 1 FROM sqlite_master WHERE name = 'logbook_photo'").fetchone():
             return []
         rows = opened.execute("SELECT image FROM logbook_photo UNION SELECT thumbnail FROM logbook_photo").fetchall()

@@ -5,6 +5,7 @@ from django.shortcuts import redirect, render
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_http_methods, require_POST
 
+import kettle
 from kettle.judging.schools import CHOICES as SCHOOLS
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import SHOWN_CHOICES
@@ -33,7 +34,7 @@ def me(request):
     examples = [(words, member.shown.text(value, unit)) for words, value, unit in UNIT_EXAMPLES]
     held = {"valve": member.shop.valve_school, "work": member.shop.work_school}
     shop_schools = [(name, question, allowed.items(), held[name]) for name, (question, allowed) in SCHOOLS.items()]
-    context = {"choices": choices, "error": error, "examples": examples, "schools": shop_schools}
+    context = {"choices": choices, "error": error, "examples": examples, "schools": shop_schools, "version": kettle.__version__}
     return render(request, "logbook/me.html", context)
 
 

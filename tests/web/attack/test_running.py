@@ -1,0 +1,268 @@
+"""An installation that is not the demo: started, watched, backed up while it runs, restored, killed; behind TLS; and clear refusals."""
+
+import json
+import os
+import signal
+import socket
+import sqlite3
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+import zipfile
+from datetime import UTC, datetime, timedelta
+from http.cookiejar import CookieJar
+from pathlib import Path
+from urllib.parse import urlencode
+
+import pytest
+from django.conf import settings
+from django.core.management.base import CommandError
+
+from web.running import backups
+from web.running.serving import check_environment
+
+PASSWORD = "a-long-pass-phrase"
+
+
+def environment(data, **more):
+    clean = {name: value for name, value in os.environ.items() if not name.startswith("KETTLE_")}
+    return {**clean, "KETTLE_DATA": str(data), "DJANGO_SETTINGS_MODULE": "web.settings", **more}
+
+
+def manage(data, *command, given="", **more):
+    return subprocess.run(
+        [sys.executable, "manage.py", *command],
+        cwd=settings.ROOT,
+        env=environment(data, **more),
+        capture_output=True,
+        text=True,
+        input=given,
+    )
+
+
+class Server:
+    """A server in a process of its own on a folder of data."""
+
+    def __init__(self, data, *command, **more):
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port = free.getsockname()[1]
+        command = [sys.executable, "manage.py", *(command or ("serve",)), "--port", str(self.port)]
+        self.process = subprocess.Popen(
+            command, cwd=settings.ROOT, env=environment(data, **more), stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL
+        )
+        self.browser = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
+        self.until_up(**{"X-Forwarded-Proto": "https"} if more.get("KETTLE_HTTPS") else {})
+
+    def get(self, path, **headers):
+        return self.browser.open(urllib.request.Request(f"http://127.0.0.1:{self.port}{path}", headers=headers), timeout=20)
+
+    def until_up(self, **headers):
+        while self.process.poll() is None:
+            try:
+                return self.get("/health", **headers)
+            except OSError:
+                time.sleep(0.1)
+        raise AssertionError("the server ended")
+
+    def _cookies(self):
+        return next(handler.cookiejar for handler in self.browser.handlers if isinstance(handler, urllib.request.HTTPCookieProcessor))
+
+    def token(self):
+        return next(cookie.value for cookie in self._cookies() if cookie.name == "csrftoken")
+
+    def log_in(self, name, password=PASSWORD):
+        self.get("/login/").read()
+        data = urlencode({"username": name, "password": password, "csrfmiddlewaretoken": self.token()}).encode()
+        return self.browser.open(f"http://127.0.0.1:{self.port}/login/", data, timeout=20)
+
+    def enter(self, call, key, value):
+        data = urlencode({key: value, "stop": "read", "csrfmiddlewaretoken": self.token()}).encode()
+        return self.browser.open(f"http://127.0.0.1:{self.port}/calls/{call}/entry/{key}/", data, timeout=20)
+
+    def end(self, how=signal.SIGTERM):
+        self.process.send_signal(how)
+        self.process.wait()
+
+
+@pytest.fixture
+def installed(tmp_path):
+    """A folder of data with a shop, its owner and one call."""
+    first = ("first", "--shop", "Alder Cold", "--login", "ivo", "--name", "Ivo Brandt", "--time-zone", "America/Denver")
+    made = manage(tmp_path, *first, given=f"{PASSWORD}\n")
+    assert made.returncode == 0, made.stderr[-500:]
+    return tmp_path
+
+
+@pytest.fixture
+def running(installed):
+    server = Server(installed)
+    yield server
+    server.end()
+
+
+def quick_look(server):
+    """Open a call as a technician would; returns its number."""
+    data = urlencode({"kind": "walk_in_freezer", "refrigerant": "R-404A", "csrfmiddlewaretoken": server.token()}).encode()
+    return server.browser.open(f"http://127.0.0.1:{server.port}/quick-look/", data, timeout=20).url.split("/calls/")[1].split("/")[0]
+
+
+def readings(data):
+    with sqlite3.connect(data / "kettle.sqlite3") as opened:
+        return opened.execute("SELECT value FROM logbook_reading WHERE key = 'box_temp_f'").fetchall()
+
+
+def test_an_installation_of_its_own_is_served_backed_up_while_it_runs_and_restored(installed, running, tmp_path_factory):
+    told = json.loads(running.get("/health").read())
+    assert told["status"] == "ok" and told["version"]
+    assert "Board" in running.log_in("ivo").read().decode()
+    call = quick_look(running)
+    for value in range(10):
+        running.enter(call, "box_temp_f", value)
+    made = manage(installed, "backup")
+    assert made.returncode == 0 and "proved by restoring it" in made.stdout, made.stderr[-400:]
+    archive = next((installed / "backups").glob("*.zip"))
+    elsewhere = tmp_path_factory.mktemp("elsewhere")
+    restored = manage(elsewhere, "restore", str(archive))
+    assert restored.returncode == 0, restored.stderr[-400:]
+    assert len(readings(elsewhere)) == len(readings(installed)) == 10
+    with sqlite3.connect(elsewhere / "kettle.sqlite3") as one, sqlite3.connect(installed / "kettle.sqlite3") as other:
+        keys = [opened.execute("SELECT key FROM accounts_installation").fetchone() for opened in (one, other)]
+    assert keys[0] != keys[1], "drafts of one installation are not taken for the other's"
+    assert "stop it first" in manage(installed, "restore", str(archive), "--replace").stderr
+    assert "already" in manage(elsewhere, "restore", str(archive)).stderr
+    for path in installed.iterdir():
+        assert path.stat().st_mode & 0o077 == 0, path
+
+
+def test_a_second_server_and_a_fresh_demo_are_refused_while_one_runs(installed, running):
+    assert "stop it first" in manage(installed, "demo", "--fresh", "--no-serve").stderr
+    assert "stop it first" in manage(installed, "serve", "--port", "9").stderr or "cannot be used" in manage(installed, "serve").stderr
+    assert json.loads(running.get("/health").read())["status"] == "ok"
+
+
+def test_what_was_acknowledged_is_there_after_a_kill(installed):
+    _kills(installed, 3)
+
+
+@pytest.mark.attack
+def test_two_hundred_kills(installed):
+    _kills(installed, 200)
+
+
+def _kills(installed, times):
+    acknowledged = 0
+    for turn in range(times):
+        server = Server(installed)
+        server.log_in("ivo")
+        call = quick_look(server)
+        for value in range(3 + turn % 3):
+            server.enter(call, "box_temp_f", value).read()
+            acknowledged += 1
+        server.end(signal.SIGKILL)
+    with sqlite3.connect(installed / "kettle.sqlite3") as opened:
+        assert opened.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
+        lines = opened.execute("SELECT count(*) FROM logbook_logentry WHERE action = 'record_reading'").fetchone()[0]
+    assert len(readings(installed)) == acknowledged == lines
+
+
+def test_behind_a_tls_proxy_nothing_is_redirected_for_ever(installed):
+    server = Server(installed, KETTLE_HTTPS="1", KETTLE_HOSTS="kettle.example,127.0.0.1")
+    try:
+        answer = server.get("/login/", **{"X-Forwarded-Proto": "https", "X-Forwarded-For": "203.0.113.9"})
+        assert answer.status == 200 and answer.url.endswith("/login/")
+        assert "Secure" in answer.headers["Set-Cookie"]
+    finally:
+        server.end()
+
+
+def test_an_idle_crowd_shuts_nobody_out(installed, running):
+    crowd = [socket.create_connection(("127.0.0.1", running.port)) for _ in range(300)]
+    for idle in crowd[:150]:
+        idle.sendall(b"POST /login/ HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 50\r\n\r\nhalf")
+    assert json.loads(running.get("/health").read())["status"] == "ok"
+    for idle in crowd:
+        idle.close()
+
+
+def test_nothing_starts_on_data_it_does_not_fit(installed):
+    with sqlite3.connect(installed / "kettle.sqlite3") as opened:
+        opened.execute("INSERT INTO django_migrations (app, name, applied) VALUES ('logbook', '0999_of_next_year', '2031-01-01')")
+    refused = manage(installed, "serve", "--port", "9")
+    assert refused.returncode != 0 and "does not know logbook.0999_of_next_year" in refused.stderr
+    assert "Traceback" not in refused.stderr
+
+
+def test_a_first_start_without_a_terminal_says_how(tmp_path):
+    refused = manage(tmp_path, "serve", "--port", "9")
+    assert "manage.py first" in refused.stderr and "Traceback" not in refused.stderr
+
+
+@pytest.mark.parametrize(("more", "words"), [(("--login", "x y"), "Log-in"), (("--time-zone", "Mars/North"), "Time zone")])
+def test_a_wrong_first_shop_is_said_and_nothing_is_stored(tmp_path, more, words):
+    asked = {"--shop": "Alder Cold", "--login": "ivo", "--name": "Ivo Brandt", **dict([more])}
+    refused = manage(tmp_path, "first", *[part for pair in asked.items() for part in pair], given=f"{PASSWORD}\n")
+    assert words in refused.stderr and "Traceback" not in refused.stderr
+    with sqlite3.connect(tmp_path / "kettle.sqlite3") as opened:
+        assert opened.execute("SELECT count(*) FROM accounts_shop").fetchone() == (0,)
+
+
+def test_people_are_looked_after_by_a_command(installed):
+    added = manage(installed, "person", "add", "runa", "--name", "Runa Vik")
+    assert "runa logs in with" in added.stdout, added.stderr
+    assert "taken" in manage(installed, "person", "add", "runa", "--name", "Runa Vik").stderr
+    assert "Nobody" in manage(installed, "person", "close", "nemo").stderr
+    assert manage(installed, "person", "close", "runa").returncode == 0
+
+
+def test_settings_that_are_not_read_any_more_are_said_at_start(monkeypatch):
+    monkeypatch.setenv("KETTLE_PROBES", "192.168.8.20")
+    with pytest.raises(CommandError, match="KETTLE_PROBES is not read any more"):
+        check_environment()
+
+
+@pytest.fixture
+def kept(tmp_path, settings):
+    settings.DATA = tmp_path
+    settings.MEDIA_ROOT = tmp_path / "media"
+    (tmp_path / "media" / "photos").mkdir(parents=True)
+    (tmp_path / "media" / "photos" / "a.jpg").write_bytes(b"picture")
+    database = tmp_path / "kettle.sqlite3"
+    with sqlite3.connect(database) as opened:
+        opened.execute("CREATE TABLE logbook_photo (image TEXT, thumbnail TEXT)")
+        opened.execute("INSERT INTO logbook_photo VALUES ('photos/a.jpg', 'photos/a.jpg')")
+        opened.execute("CREATE TABLE accounts_installation (key TEXT)")
+    settings.DATABASES["default"]["NAME"], before = database, settings.DATABASES["default"]["NAME"]
+    yield tmp_path
+    settings.DATABASES["default"]["NAME"] = before
+
+
+def test_a_backup_holds_the_photos_and_a_broken_one_is_refused(kept, tmp_path_factory):
+    made = backups.make()
+    with zipfile.ZipFile(made) as archive:
+        assert archive.read("media/photos/a.jpg") == b"picture"
+        files = {name: archive.read(name) for name in archive.namelist()}
+    broken = kept / "broken.zip"
+    with zipfile.ZipFile(broken, "w") as archive:
+        for name, data in files.items():
+            archive.writestr(name, data if not name.endswith("a.jpg") else b"pictura")
+    with pytest.raises(backups.BackupError, match="a.jpg is not what was kept"):
+        backups.unpack(broken, tmp_path_factory.mktemp("empty"))
+    (kept / "not.zip").write_bytes(b"nothing")
+    with pytest.raises(backups.BackupError, match="is no backup"):
+        backups.unpack(kept / "not.zip", tmp_path_factory.mktemp("empty"))
+
+
+def test_backups_are_kept_by_age(kept):
+    now = datetime(2026, 11, 25, 12, tzinfo=UTC)
+    for hours in range(0, 24 * 500, 6):
+        (backups.folder() / f"{(now - timedelta(hours=hours)).strftime(backups.STAMP)}-by-hand.zip").touch()
+    backups.thin_out(now)
+    ages = sorted(
+        (now - datetime.strptime(path.name[:15], backups.STAMP).replace(tzinfo=UTC)).days for path in backups.folder().glob("*.zip")
+    )
+    assert 15 <= len(ages) <= backups.LAST + backups.DAYS + backups.WEEKS + backups.MONTHS + 4
+    assert ages[0] == 0 and 330 <= ages[-1] <= 31 * backups.MONTHS
+    assert Path(backups.folder()).stat().st_mode & 0o077 == 0

@@ -84,6 +84,8 @@ class CaseUnit(_Strict):
             if quantity not in known:
                 near = difflib.get_close_matches(quantity, known, n=1, cutoff=0.0)[0]
                 raise ValueError(f"“{quantity[:40]}” has no band; the nearest that has is “{near}”")
+            if not low < high:
+                raise ValueError(f"{quantity}: the low end {low:g} must be below the high end {high:g}")
             try:
                 check_band(quantity, low, high)
             except InputError as error:

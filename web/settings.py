@@ -82,6 +82,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "web.accounts.middleware.ShortSessions",
+    "web.accounts.middleware.OnePerson",
     "web.accounts.middleware.LoginRequired",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",

@@ -207,3 +207,61 @@ def test_a_field_left_as_it_was_is_not_sent(open_stop):
     field.blur()
     assert page.evaluate("Object.keys(localStorage).filter((key) => key.startsWith('kettle-draft'))") == []
     assert Reading.objects.count() == before
+
+
+def kept(page):
+    return page.evaluate("Object.keys(localStorage).filter((key) => key.startsWith('kettle-draft'))")
+
+
+def another(page, live_server, client, django_user_model, name):
+    """The same browser with somebody else logged in."""
+    client.force_login(django_user_model.objects.get(username=name))
+    page.context.add_cookies([{"name": "sessionid", "value": client.cookies["sessionid"].value, "url": live_server.url}])
+
+
+@ONE_SCREEN
+def test_a_draft_is_its_writers_alone_and_an_old_one_is_shown_before_it_is_sent(
+    open_stop, live_server, client, django_user_model, complaints
+):
+    page = open_stop("Freezer 1", "read")
+    page.evaluate("localStorage.setItem('kettle-draft:204:suction_psig', '99')")
+    page.reload()
+    assert kept(page) == [], "a draft that does not say whose it is goes to nobody"
+    page.context.set_offline(True)
+    field = page.locator("[name=suction_psig]")
+    field.fill("7.3")
+    field.press("Tab")
+    expect(page.locator("#tag-suction_psig")).to_have_class(re.compile("unsent"))
+    [key] = kept(page)
+    hour_old = "([key, value]) => localStorage.setItem(key, JSON.stringify({value, at: Date.now() - 3600000}))"
+    page.evaluate(hour_old, [key, "7.3"])
+    here = page.url
+    page.goto("about:blank")
+    page.context.set_offline(False)
+    # Somebody else opens the same call on the same tablet.
+    another(page, live_server, client, django_user_model, "tobin")
+    page.goto(here)
+    # What the browser said while there was no net.
+    complaints.clear()
+    expect(page.locator("[name=suction_psig]")).not_to_have_value("7.3")
+    assert kept(page) == [key] and not Reading.objects.filter(value=7.3).exists()
+    # The writer comes back an hour later: it is shown with its time, and sent by hand.
+    another(page, live_server, client, django_user_model, "wren")
+    page.goto(here)
+    old = page.locator("#old-drafts")
+    expect(old).to_contain_text("7.3")
+    assert not Reading.objects.filter(value=7.3).exists()
+    old.get_by_role("button", name="Send").click()
+    expect(old).to_be_hidden()
+    assert Reading.objects.get(value=7.3).by.username == "wren"
+    assert kept(page) == []
+    # Logging out takes the rest along, unless it is kept on purpose.
+    for keep in (True, False):
+        page.evaluate(hour_old, [key, "7.4"])
+        page.goto(f"{live_server.url}/me/")
+        if keep:
+            page.get_by_label("keep what I typed").check()
+        page.get_by_role("button", name="Log out").click()
+        expect(page.get_by_role("heading", name="Log in")).to_be_visible()
+        assert kept(page) == ([key] if keep else [])
+        another(page, live_server, client, django_user_model, "wren")

@@ -146,3 +146,27 @@ def test_the_answer_has_the_shape_of_the_format():
     assert set(answer["next_checks"][0]) == {"key", "text", "gain_bits", "minutes"}
     assert answer["derived"]["sst_f"] == pytest.approx(7.9, abs=0.1)
     assert json.loads(json.dumps(answer)) == answer
+
+
+SMALL = {"format": "orange-kettle/case", "version": 1, "unit": {"kind": "walk_in_freezer", "refrigerant": "R-404A"}}
+
+
+@pytest.mark.parametrize("ends", ["[-1e400, 1e400]", "[1e308, -1e308]", "[-1e308, 1e308]", "[12, 6]"])
+def test_a_band_that_is_none_is_named(ends):
+    unit = {**SMALL["unit"], "bands": {"superheat_evap_f": "ends"}}
+    text = json.dumps({**SMALL, "unit": unit}).replace('"ends"', ends)
+    with pytest.raises(InputError, match="superheat_evap_f"):
+        case.read(text)
+
+
+@pytest.mark.parametrize("at", ["0001-01-01T00:00:00+14:00", "9999-12-31T23:59:59-12:00"])
+def test_a_time_at_the_edge_of_the_calendar_is_refused(at):
+    text = json.dumps({**SMALL, "observations": [{"key": "box_temp_f", "value": 4, "at": at}]})
+    with pytest.raises(InputError, match="year"):
+        case.read(text)
+
+
+def test_more_observations_than_a_visit_has_are_refused():
+    rows = [{"key": "box_temp_f", "value": 4}] * (case.MOST_OBSERVATIONS + 1)
+    with pytest.raises(InputError, match="2000"):
+        case.read(json.dumps({**SMALL, "observations": rows}))

@@ -1,4 +1,5 @@
 import json
+import os
 import subprocess
 import sys
 
@@ -70,3 +71,55 @@ def test_it_runs_from_standard_input_and_never_loads_django():
     done = subprocess.run([sys.executable, "-c", code], input=text(), capture_output=True, text=True)
     assert done.returncode == 0, done.stderr
     assert json.loads(done.stdout)["derived"]
+
+
+HOSTILE = ["--", "", "nan", "inf", "1e400", "-1e308", "99 inHg", "²", "abc", "0x10", "1_000", "9" * 40]
+
+
+@pytest.mark.parametrize("value", HOSTILE)
+@pytest.mark.parametrize(
+    "command",
+    [
+        ["saturation", "R-404A", "--psig={}"],
+        ["saturation", "R-404A", "--f={}"],
+        ["saturation", "R-404A", "--psig=10", "--altitude-ft={}"],
+        ["saturation", "{}", "--psig=10"],
+        ["judge", "{}"],
+        ["simulate", "{}"],
+        ["simulate", "walk_in_freezer", "--hours={}"],
+        ["simulate", "walk_in_freezer", "--hours=1", "--fault-from={}"],
+        ["simulate", "walk_in_freezer", "--hours=1", "--fault=undercharge:{}"],
+    ],
+)
+def test_whatever_is_asked_the_answer_is_one_line_and_no_traceback(command, value, capsys):
+    status = main([part.format(value) for part in command])
+    told = capsys.readouterr().err
+    assert (status == 0 and told == "") or (status == 2 and told.count("\n") == 1 and told.startswith("kettle: "))
+
+
+def run(*command, **how):
+    given = {"capture_output": True, "text": True, **how}
+    return subprocess.run([sys.executable, "-m", "kettle", *command], **given)
+
+
+def test_a_full_disk_a_closed_pipe_and_no_output_end_in_one_line():
+    with open("/dev/full", "w") as full:
+        done = run("schema", stdout=full, stderr=subprocess.PIPE, capture_output=False)
+    assert done.returncode == 1 and done.stderr.count("\n") == 1 and "No space left" in done.stderr
+    piped = subprocess.Popen([sys.executable, "-m", "kettle", "schema"], stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True)
+    piped.stdout.close()
+    told = piped.stderr.read()
+    assert piped.wait() in (0, 1) and "Traceback" not in told and told.count("\n") <= 1
+    closed = subprocess.run(f"{sys.executable} -m kettle schema >&-", shell=True, capture_output=True, text=True)
+    assert closed.returncode == 1 and "standard output is closed" in closed.stderr
+
+
+def test_a_terminal_that_knows_few_letters_gets_what_it_can_show():
+    told = run("judge", "tests/core/judging/cases/healthy-1.json", env={**os.environ, "PYTHONIOENCODING": "ascii"})
+    assert told.returncode == 0 and "set -5" in told.stdout
+    as_json = run("judge", "tests/core/judging/cases/healthy-1.json", "--json", env={**os.environ, "PYTHONIOENCODING": "ascii"})
+    assert json.loads(as_json.stdout)["ranking"]
+
+
+def test_a_file_without_end_is_refused():
+    assert main(["judge", "/dev/zero"]) == 2

@@ -28,10 +28,28 @@ class LoginRequired(LoginRequiredMiddleware):
     def handle_no_permission(self, request, view_func):
         if request.headers.get("HX-Request") != "true":
             return super().handle_no_permission(request, view_func)
-        here = urlsplit(request.headers.get("HX-Current-URL", "")).path or "/"
-        response = HttpResponse("Log in again; what you typed is kept.", status=401, content_type="text/plain")
-        response["HX-Redirect"] = f"{resolve_url(settings.LOGIN_URL)}?{urlencode({'next': here})}"
-        return response
+        return _log_in_again(request)
+
+
+def _log_in_again(request):
+    """The answer to a fragment asked for by somebody who is not logged in, or no longer the one whose page it is."""
+    here = urlsplit(request.headers.get("HX-Current-URL", "")).path or "/"
+    response = HttpResponse("Log in again; what you typed is kept.", status=401, content_type="text/plain")
+    response["HX-Redirect"] = f"{resolve_url(settings.LOGIN_URL)}?{urlencode({'next': here})}"
+    return response
+
+
+class OnePerson:
+    """A page opened by one person enters nothing for another who logged in on the same device since."""
+
+    def __init__(self, get_response):
+        self.get_response = get_response
+
+    def __call__(self, request):
+        whose = request.headers.get("X-Person", "")
+        if whose and request.user.is_authenticated and whose != str(request.user.pk):
+            return _log_in_again(request)
+        return self.get_response(request)
 
 
 class ShortSessions:

@@ -25,7 +25,7 @@ def test_the_owner_adds_a_person_and_a_device_and_reads_the_log(app, live_server
     expect(page.get_by_text("192.168.8.31:9471")).to_be_visible()
     assert Device.objects.filter(name="Van 2 probes", simulated=False).exists()
     page.get_by_role("link", name="Who did what").click()
-    expect(page.get_by_role("table")).to_contain_text("add person")
+    expect(page.get_by_label("Log")).to_contain_text("add person")
     accessible(page)
     page.goto(f"{live_server.url}/me/")
     page.get_by_role("button", name="Log out").click()

@@ -88,7 +88,7 @@ def test_undo_takes_back_ones_own_last_entry_and_anothers_by_its_own_button(at_w
     record_reading(user, call, "box_temp_f", "41")
     record_reading(colleague, call, "ambient_f", "77")
     page = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode()
-    assert "Take back Birch’s air on condenser" in page
+    assert "Undo Birch’s air on condenser" in page
     at_work.post(reverse("undo", args=[call.number]), {"stop": "read"})
     assert Reading.objects.get(key="box_temp_f").undone_by == user
     theirs = Reading.objects.get(key="ambient_f")

@@ -5,6 +5,7 @@ from django.core.serializers.json import DjangoJSONEncoder
 from django.db import models
 from django.utils import timezone
 
+from kettle.knowledge import observations
 from web.accounts.models import Shop
 from web.logbook.models.calls import Call
 
@@ -36,5 +37,9 @@ class LogEntry(models.Model):
     @property
     def told(self):
         """What it was done with, in short."""
-        told = ", ".join(f"{name} {value}" for name, value in self.data.items() if value not in (None, "", [], {}))
+        entry = observations.REGISTRY.get(str(self.data.get("key")))
+        if entry is not None:
+            value = self.data.get("value")
+            return f"{entry.label} {entry.show(tuple(value) if isinstance(value, list) else value)}"
+        told = ", ".join(f"{name.replace('_', ' ')} {value}" for name, value in self.data.items() if value not in (None, "", [], {}, False))
         return f"{told[:LONGEST_TOLD]}…" if len(told) > LONGEST_TOLD else told

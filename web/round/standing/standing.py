@@ -22,7 +22,7 @@ from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT
 from web.round.icemaps import IceMaps
 from web.round.standing.cards import cards_of, coils_of, other_verdicts_of
 from web.round.standing.progress import round_of
-from web.round.standing.tags import OLD, tag_of
+from web.round.standing.tags import OLD, SIMULATED, tag_of
 from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE
 
 SUSPECTS_SHOWN = 3
@@ -139,7 +139,7 @@ class Standing:
         """How many readings on the drawing are old or unusual, with their marks."""
         counts = ((OLD, sum(bool(tag.old) for tag in self.tags), "old"), ("?", sum(bool(tag.unusual) for tag in self.tags), "unusual"))
         doubts = [(mark, f"{count} {word}") for mark, count, word in counts if count]
-        simulated = [("sim", f"{len(self.simulated)} simulated")] if self.simulated else []
+        simulated = [(SIMULATED, f"{len(self.simulated)} simulated")] if self.simulated else []
         return doubts + simulated + ([("≈", "pressures of this blend are estimated")] if self.unit.refrigerant.estimated else [])
 
     @cached_property

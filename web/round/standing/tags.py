@@ -10,6 +10,8 @@ from web.round.drawing import Place
 OLD = "◷"
 # The mark of a reading taken from a probe.
 PROBE = "⌁"
+# The mark of a value that a stand-in said: no measurement.
+SIMULATED = "∿"
 
 
 @dataclass
@@ -121,7 +123,7 @@ def tag_of(standing, key, place=None, number=0):
     tag.kept_as_typed = reading.typed if reading and entry.is_number and standing.shown.in_other_unit(reading.typed, entry.unit) else ""
     tag.source = reading.source if reading and reading.source.startswith(("probe ", "controller")) else ""
     tag.simulated = bool(reading) and reading.is_simulated
-    tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else "sim" if tag.simulated else PROBE if tag.source else "")
+    tag.beside = tag.vacuum or ("?" if tag.unusual else OLD if tag.old else SIMULATED if tag.simulated else PROBE if tag.source else "")
     if key == "display_temp_f" and "sensor_error_f" in standing.readings:
         tag.beside = f"{standing.shown.figure(standing.readings['sensor_error_f'].value, '°F diff')} off"
     return tag

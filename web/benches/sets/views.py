@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.sets import baseline
 from kettle.knowledge.errors import InputError
 from web.benches.sets.actions.keep_set import keep_set as keep
-from web.logbook.baselines import baseline_of, facts_of
+from web.logbook.baselines import baseline_of, facts_of, simulated_in
 from web.logbook.judging import facts_of_coils
 from web.round.views.pages import call_of, frame, standing_of
 
@@ -31,12 +31,15 @@ def sets(request, number):
     shown, coil = standing.shown, standing.coil
     kept = list(call.readingsets.filter(undone_at=None).select_related("by"))
     now = facts_of_coils(call, shown)[coil - 1]
-    columns = [{"set": one, "title": one.label, "at": one.at, "facts": facts_of(one, coil, shown)} for one in kept]
+    columns = [
+        {"set": one, "title": one.label, "at": one.at, "facts": facts_of(one, coil, shown), "simulated": simulated_in(one, coil)}
+        for one in kept
+    ]
     found = baseline_of(call, now.number("ambient_f"), coil, shown)
     if found:
         columns.insert(0, {"baseline": True, "set": found[0], "title": "Its own baseline", "at": found[0].at, "facts": found[1]})
     if call.is_open:
-        columns.append({"now": True, "title": "Now", "facts": now})
+        columns.append({"now": True, "title": "Now", "facts": now, "simulated": bool(standing.simulated)})
     for before, after in zip(columns, columns[1:], strict=False):
         after["adjusted"] = [] if before.get("baseline") else _between(standing, before["at"], after.get("at"))
     rows = [_row(row, shown) for row in baseline.line_up([column["facts"] for column in columns])]

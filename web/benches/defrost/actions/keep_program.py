@@ -8,6 +8,7 @@ from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import DefrostProgram
+from web.logbook.models.records import SIMULATED
 
 SOURCE = "program"
 # Observations a program as found stands for.
@@ -34,6 +35,8 @@ def keep_program(user, call, side, typed, why="", source=SOURCE, **when):
         errors["why"] = "Why: say it in 3 to 300 letters"
     if errors:
         raise FieldErrors(errors)
+    if side == "found" and source.endswith(SIMULATED):
+        why = "read from a simulated controller"
     kept = DefrostProgram.objects.create(call=call, by=user, side=side, starts=starts, figures=values, why=why.strip(), **when)
     if side == "found":
         _stand_for(user, call, kept, source, when)

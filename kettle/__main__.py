@@ -11,9 +11,9 @@ from pathlib import Path
 from typing import NoReturn
 
 from kettle import case
-from kettle.judging.coils import judge_coil
+from kettle.judging.coils import judge_coil_course
+from kettle.judging.course import Course
 from kettle.judging.evidence import quantity_name
-from kettle.judging.judge import Judgement
 from kettle.knowledge import observations, refrigerants
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE, format_number
@@ -69,13 +69,16 @@ def _judge(source: str, as_json: bool) -> str:
     except (OSError, ValueError) as error:
         raise InputError(f"{source}: {getattr(error, 'strerror', None) or error}") from None
     read = case.read(text)
-    judgement = judge_coil(read.resolved(), read.coils(), ages_by_coil=read.coil_ages_min())
+    coils = range(1, len(read.coils()) + 1)
+    stages, done = [read.stages(coil) for coil in coils], [read.done(coil) for coil in coils]
+    course = judge_coil_course(read.resolved(), stages, done, ages_by_coil=read.coil_ages_min())
     if as_json:
-        return json.dumps(case.answer(judgement), indent=2, ensure_ascii=False)
-    return _in_words(judgement)
+        return json.dumps(case.answer(course), indent=2, ensure_ascii=False)
+    return _in_words(course)
 
 
-def _in_words(judgement: Judgement) -> str:
+def _in_words(course: Course) -> str:
+    judgement = course.now
     unit = judgement.facts.unit
     lines = [f"{unit.name or 'Unit'}: {unit.build}, {unit.refrigerant.name}, set {TRADE.text(unit.set_f, '°F', 0)}"]
     judged = {v.quantity: v for v in judgement.verdicts}
@@ -94,6 +97,11 @@ def _in_words(judgement: Judgement) -> str:
         lines.append(f"  {100 * suspect.probability:3.0f} %  {suspect.label}")
         lines += [f"          for      {e.text}" for e in suspect.speaks_for]
         lines += [f"          against  {e.text}" for e in suspect.speaks_against]
+    if course.done:
+        lines.append("Left, after what was done:")
+        for left in course.left:
+            lines.append(f"  {100 * left.probability:3.0f} %  {left.suspect.label}")
+            lines += [f"          to prove {text}" for text in left.to_prove]
     lines += [f"Next: {check.label}, {check.minutes:g} min. {check.how}. {check.meaning}" for check in judgement.next_checks]
     lines += [f"Assumed: {note}" for note in judgement.assumed]
     return "\n".join(lines)

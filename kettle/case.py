@@ -12,8 +12,9 @@ from typing import Annotated, Any, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
 
-from kettle.judging.judge import Judgement
-from kettle.knowledge import observations, refrigerants
+from kettle.judging.course import Course, Done
+from kettle.judging.suspects import Suspect
+from kettle.knowledge import acts, observations, refrigerants
 from kettle.knowledge.bands import banded, check_band
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
@@ -26,6 +27,8 @@ LARGEST_BYTES: Final = 2_000_000
 # More than a visit has by hand and by probe; a page of a call stays quick with so many.
 MOST_OBSERVATIONS: Final = 2_000
 LONGEST_NAME: Final = 80
+MOST_ACTS: Final = 200
+LARGEST_VALUE: Final = 1e5
 # Times a case can be of.
 FIRST_YEAR, LAST_YEAR = 1990, 2100
 
@@ -99,6 +102,20 @@ class CaseUnit(_Strict):
         return UnitSpec(**data)
 
 
+def _iso_time(value: Any) -> Any:
+    if value is not None and not isinstance(value, (str, datetime)):
+        raise ValueError("a time is text in ISO 8601, for example 2026-03-02T06:14:00Z")
+    return value
+
+
+def _in_utc(value: datetime | None) -> datetime | None:
+    if value is None:
+        return None
+    if not FIRST_YEAR <= value.year <= LAST_YEAR:
+        raise ValueError(f"the year {value.year} is outside {FIRST_YEAR} to {LAST_YEAR}")
+    return value.replace(tzinfo=UTC) if value.tzinfo is None else value
+
+
 class CaseObservation(_Strict):
     """One observation of a case file."""
 
@@ -107,6 +124,7 @@ class CaseObservation(_Strict):
     at: Annotated[datetime, Field(strict=False)] | None = None
     source: str | None = Field(default=None, max_length=40)
     on: int | None = Field(default=None, ge=1, le=int(LIMITS["evaporators"][1]))
+    stage: int | None = Field(default=None, ge=0, le=MOST_ACTS)
 
     @field_validator("key")
     @classmethod
@@ -116,18 +134,12 @@ class CaseObservation(_Strict):
     @field_validator("at", mode="before")
     @classmethod
     def _iso_time(cls, value: Any) -> Any:
-        if value is not None and not isinstance(value, (str, datetime)):
-            raise ValueError("a time is text in ISO 8601, for example 2026-03-02T06:14:00Z")
-        return value
+        return _iso_time(value)
 
     @field_validator("at")
     @classmethod
     def _in_utc(cls, value: datetime | None) -> datetime | None:
-        if value is None:
-            return None
-        if not FIRST_YEAR <= value.year <= LAST_YEAR:
-            raise ValueError(f"the year {value.year} is outside {FIRST_YEAR} to {LAST_YEAR}")
-        return value.replace(tzinfo=UTC) if value.tzinfo is None else value
+        return _in_utc(value)
 
     @model_validator(mode="after")
     def _sound_value(self) -> "CaseObservation":
@@ -150,12 +162,43 @@ class CaseObservation(_Strict):
         return observations.get(self.key).check(self.value)
 
 
+class CaseAct(_Strict):
+    """Something done to a part; it opens the next stage."""
+
+    part: str = Field(json_schema_extra={"enum": list(acts.PARTS)})
+    did: str = Field(json_schema_extra={"enum": [*sorted({act.did for act in acts.ACTS.values()})]})
+    value: float | None = None
+    on: int | None = Field(default=None, ge=1, le=int(LIMITS["evaporators"][1]))
+    at: Annotated[datetime, Field(strict=False)] | None = None
+
+    @field_validator("at", mode="before")
+    @classmethod
+    def _iso_time(cls, value: Any) -> Any:
+        return _iso_time(value)
+
+    @field_validator("at")
+    @classmethod
+    def _in_utc(cls, value: datetime | None) -> datetime | None:
+        return _in_utc(value)
+
+    @model_validator(mode="after")
+    def _known_act(self) -> "CaseAct":
+        try:
+            acts.get(self.part, self.did)
+        except InputError as error:
+            raise ValueError(str(error)) from None
+        if self.value is not None and not 0 <= self.value <= LARGEST_VALUE:
+            raise ValueError(f"{self.part} {self.did}: the value {self.value:g} is outside 0 to {LARGEST_VALUE:g}")
+        return self
+
+
 class Case(_Strict):
     """A whole case file."""
 
     format: Literal["orange-kettle/case"]
     version: Literal[1]
     unit: CaseUnit
+    acts: Annotated[list[CaseAct], Field(max_length=MOST_ACTS)] = Field(default_factory=list)
     observations: Annotated[list[CaseObservation], Field(max_length=MOST_OBSERVATIONS)] = Field(default_factory=list)
 
     @field_validator("observations", mode="before")
@@ -169,6 +212,11 @@ class Case(_Strict):
         for entry in self.observations:
             if entry.on is not None and entry.on > count:
                 raise ValueError(f"{entry.key}: “on” is {entry.on}, but the unit has {count} evaporator(s)")
+            if entry.stage is not None and entry.stage > len(self.acts):
+                raise ValueError(f"{entry.key}: “stage” is {entry.stage}, but the file has {len(self.acts)} act(s)")
+        for act in self.acts:
+            if act.on is not None and act.on > count:
+                raise ValueError(f"{act.part} {act.did}: “on” is {act.on}, but the unit has {count} evaporator(s)")
         return self
 
     def resolved(self) -> Unit:
@@ -187,6 +235,26 @@ class Case(_Strict):
     def standing(self, evaporator: int = 1) -> dict[str, Value]:
         """Return what stands, key -> value, the latest of each key, as seen from one evaporator (1 is the first)."""
         return {entry.key: entry.checked for entry in self.in_order() if entry.belongs_to(evaporator)}
+
+    def stage_of(self, entry: CaseObservation) -> int:
+        """Return the stage an observation was taken in: the one it names, else by its time; 0, as found, without either."""
+        if entry.stage is not None:
+            return entry.stage
+        if entry.at is None:
+            return 0
+        return max((place for place, act in enumerate(self.acts, start=1) if act.at is not None and act.at <= entry.at), default=0)
+
+    def stages(self, evaporator: int = 1) -> list[dict[str, Value]]:
+        """Return what was seen in each stage, key -> value, as seen from one evaporator; one stage more than there are acts."""
+        stages: list[dict[str, Value]] = [{} for _ in range(len(self.acts) + 1)]
+        for entry in self.in_order():
+            if entry.belongs_to(evaporator):
+                stages[self.stage_of(entry)][entry.key] = entry.checked
+        return stages
+
+    def done(self, evaporator: int = 1) -> list[Done]:
+        """Return what was done, as it concerns one evaporator."""
+        return [Done(act.part, act.did, act.value, act.on is not None and act.on != evaporator) for act in self.acts]
 
     def coils(self) -> list[dict[str, Value]]:
         """Return what stands on each evaporator, in their order."""
@@ -254,8 +322,10 @@ def schema() -> dict[str, Any]:
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", "$id": f"{FORMAT}/{VERSION}", **made}
 
 
-def answer(judgement: Judgement) -> dict[str, Any]:
-    """Return a judgement as the object that `judge --json` prints."""
+def answer(course: Course) -> dict[str, Any]:
+    """Return a judged call as the object that `judge --json` prints."""
+    judgement = course.now
+    ranking = [_told(suspect) for suspect in course.was]
     return {
         "derived": {key: round(value, QUANTITIES[key].decimals) for key, value in judgement.facts.derived.items()},
         "verdicts": [
@@ -272,23 +342,26 @@ def answer(judgement: Judgement) -> dict[str, Any]:
         ],
         "problems": [{"code": p.code, "text": p.text} for p in judgement.problems],
         "holds": [{"code": h.code, "blocks": list(h.blocks), "text": h.text, "until": h.until} for h in judgement.holds],
-        "ranking": [
-            {
-                "causes": list(s.codes),
-                "probability": round(s.probability, 4),
-                "for": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in s.speaks_for],
-                "against": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in s.speaks_against],
-                "confirm": list(s.confirm),
-                "correct": list(s.correct),
-                "caution": list(s.caution),
-            }
-            for s in judgement.ranking
-        ],
+        "ranking": ranking,
+        "was": ranking,
+        "left": [_told(left.suspect) | ({"to_prove": list(left.to_prove)} if left.to_prove else {}) for left in course.left],
         "next_checks": [
             {"key": c.key, "text": f"{c.how}. {c.meaning}", "gain_bits": round(c.gain_bits, 2), "minutes": c.minutes}
             for c in judgement.next_checks
         ],
         "assumed": list(judgement.assumed),
+    }
+
+
+def _told(suspect: Suspect) -> dict[str, Any]:
+    return {
+        "causes": list(suspect.codes),
+        "probability": round(suspect.probability, 4),
+        "for": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in suspect.speaks_for],
+        "against": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in suspect.speaks_against],
+        "confirm": list(suspect.confirm),
+        "correct": list(suspect.correct),
+        "caution": list(suspect.caution),
     }
 
 
@@ -316,7 +389,7 @@ def _first_line(error: ValidationError) -> str:
     place = [str(part) for part in first["loc"]]
     where = ".".join(place)
     if first["type"] == "extra_forbidden":
-        models: dict[str, type[BaseModel]] = {"unit": CaseUnit, "observations": CaseObservation}
+        models: dict[str, type[BaseModel]] = {"unit": CaseUnit, "acts": CaseAct, "observations": CaseObservation}
         owner = models.get(place[0], Case) if len(place) > 1 else Case
         near = difflib.get_close_matches(place[-1], owner.model_fields, n=1, cutoff=0.0)
         return f"{where[:80]}: unknown key “{place[-1][:40]}”; the nearest known key is “{near[0]}”"

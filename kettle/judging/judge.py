@@ -13,7 +13,7 @@ from kettle.judging.checks import Check, next_checks
 from kettle.judging.evidence import Evidence, features, log_likelihood, quantity_name, verdict_words, weigh
 from kettle.judging.facts import Facts
 from kettle.judging.holds import Hold
-from kettle.judging.network import network_of
+from kettle.judging.network import Figures, network_of
 from kettle.judging.problems import Problem
 from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
 from kettle.judging.verdicts import Verdict
@@ -74,7 +74,7 @@ def judge(
     """
     facts = readings.work_out(unit, seen, ages_min, shown)
     wrong = tuple(problems.found(facts))
-    found = tuple(_doubted(verdict, wrong) for verdict in verdicts.on(facts))
+    found = verdicts_of(facts)
     in_force = tuple(holds.standing(facts))
     network = network_of(unit, context_of(facts), history)
     weighed = weigh(network, features(facts, found, network))
@@ -93,6 +93,18 @@ def judge(
         discounted=tuple((verdict_words(v, shown), v.why) for v in found if v.trust == "none" and v.quantity in network.columns),
         close_call=close_call(ranking),
     )
+
+
+def verdicts_of(facts: Facts) -> tuple[Verdict, ...]:
+    """Return the verdicts on what is known, those that rest on readings which contradict each other trusted no more."""
+    wrong = tuple(problems.found(facts))
+    return tuple(_doubted(verdict, wrong) for verdict in verdicts.on(facts))
+
+
+def checks_of(judged: Judgement, likely: Figures, history: tuple[str, ...], overridden: frozenset[str]) -> tuple[Check, ...]:
+    """Return the next checks of a unit as it stands, where its hypotheses are as likely as is told (rows of its network)."""
+    network = network_of(judged.facts.unit, context_of(judged.facts), history)
+    return tuple(next_checks(judged.facts, network, likely, judged.holds, overridden))
 
 
 def context_of(facts: Facts) -> dict[str, str]:

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kettle import case
-from kettle.judging.judge import judge
+from kettle.judging.course import judge_course
 from kettle.knowledge.errors import InputError
 
 GOOD = {
@@ -140,8 +140,8 @@ def test_the_published_schema_is_the_one_of_the_code():
 
 def test_the_answer_has_the_shape_of_the_format():
     read = case.read(text())
-    answer = case.answer(judge(read.resolved(), read.standing()))
-    assert list(answer) == ["derived", "verdicts", "problems", "holds", "ranking", "next_checks", "assumed"]
+    answer = case.answer(judge_course(read.resolved(), read.stages()))
+    assert list(answer) == ["derived", "verdicts", "problems", "holds", "ranking", "was", "left", "next_checks", "assumed"]
     assert set(answer["ranking"][0]) == {"causes", "probability", "for", "against", "confirm", "correct", "caution"}
     assert set(answer["next_checks"][0]) == {"key", "text", "gain_bits", "minutes"}
     assert answer["derived"]["sst_f"] == pytest.approx(7.9, abs=0.1)

@@ -1,5 +1,6 @@
 """What docs/architecture.md says of adding a thing is tried here: one entry in one place, and everything picks it up."""
 
+import json
 from collections import defaultdict
 from pathlib import Path
 
@@ -10,7 +11,9 @@ from django.urls import get_resolver, reverse
 
 from kettle import case
 from kettle.judging import network
-from kettle.knowledge import causes, observations
+from kettle.judging.course import judge_course
+from kettle.knowledge import acts, causes, observations
+from kettle.knowledge.acts import Act
 from kettle.knowledge.causes.model import MOSTLY, Cause
 from kettle.knowledge.observations.make import choice
 from web.logbook.actions.record_reading import record_reading
@@ -50,6 +53,17 @@ def test_a_new_cause(hum, user, call):
     assert leader.codes == ("loose_shelf",)
     record_reading(user, call, "shelf_hum", "no")
     assert judge_call(call).ranking[0].codes != ("loose_shelf",)
+
+
+def test_a_new_act(hum, user, call, monkeypatch):
+    act = Act("shelf", "tightened", "Shelf tightened", {"loose_shelf": 0.9}, proof=("shelf_hum",), prove="No hum in the hand")
+    monkeypatch.setitem(acts.ACTS, act.code, act)
+    monkeypatch.setitem(acts.PARTS, "shelf", ("tightened",))
+    content = {**case_of(call).model_dump(mode="json", exclude_none=True), "acts": [{"part": "shelf", "did": "tightened"}]}
+    content["observations"] = [{"key": "shelf_hum", "value": "yes"}, {"key": "shelf_hum", "value": "no", "stage": 1}]
+    read = case.read(json.dumps(content))
+    told = judge_course(read.resolved(), read.stages(), read.done())
+    assert told.was[0].codes == ("loose_shelf",) and told.left[0].codes == ()
 
 
 def test_a_new_screen(call, at_work, monkeypatch, tmp_path):

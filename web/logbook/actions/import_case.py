@@ -3,6 +3,7 @@
 from django.utils import timezone
 
 from kettle import case
+from kettle.knowledge.errors import InputError
 from web.accounts.access import shop_of
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
@@ -10,12 +11,15 @@ from web.logbook.actions.open_call import open_call
 from web.logbook.models import Reading, Unit
 
 SOURCE = "case file"
+ACTS = "it holds acts, which a call cannot keep yet: python -m kettle judge works out its course"
 
 
 @action
 def import_case(user, content):
     """Read a case file and open a call on a unit without a site; InputError where the file is not sound."""
     read = case.read(content)
+    if read.acts:
+        raise InputError(ACTS)
     data = read.unit.model_dump(exclude_none=True)
     name = data.pop("name", "") or "From a case file"
     unit = Unit.objects.create(shop=shop_of(user), name=name, **data)

@@ -9,7 +9,7 @@ from kettle import case
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from web.accounts.access import shown_to
-from web.logbook.actions.import_case import SOURCE
+from web.logbook.actions.import_case import ACTS, SOURCE
 from web.logbook.actions.import_case import import_case as import_case_action
 from web.logbook.judging import case_of
 from web.logbook.models import Call
@@ -27,6 +27,8 @@ def preview_case(request):
             raise InputError(f"the case file is larger than {case.LARGEST_BYTES // 1_000_000} MB")
         content = upload.read()
         read = case.read(content)
+        if read.acts:
+            raise InputError(ACTS)
     except InputError as error:
         messages.error(request, f"Case file: {error}")
         return redirect("board")

@@ -1,0 +1,315 @@
+"""The course of a call: what was it, judged from every stage; and what is left, after what the acts so far removed.
+
+Causes are hypotheses about the unit as it was found. Each act opens a stage. The facts of a stage are judged under a hypothesis less what
+the acts before it put right, and the stages' likelihoods multiply. Whether an act did put its cause right is itself unknown: every
+hypothesis is taken over all the ways its acts may have worked or not, weighed by how often each does (`kettle/knowledge/acts.py`).
+Facts that exist because of an act never speak, and one that was not looked at again in a stage is not counted again. Where nothing was
+put right that a hypothesis holds, what was seen before is expected to be seen again: a second look at it says little.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from itertools import product
+from typing import Final
+
+import numpy as np
+
+from kettle.judging.evidence import Feature, features, log_likelihood, weigh
+from kettle.judging.facts import Facts
+from kettle.judging.judge import Judgement, checks_of, context_of, judge, verdicts_of
+from kettle.judging.network import Figures, Network, network_of
+from kettle.judging.readings import work_out
+from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank
+from kettle.knowledge import acts, causes
+from kettle.knowledge.acts import Act
+from kettle.knowledge.observations import Value
+from kettle.knowledge.quantities import QUANTITIES
+from kettle.knowledge.unit import Unit
+from kettle.knowledge.units import TRADE, ShownUnits
+
+# What is seen once is seen again that often, while the same is wrong.
+PERSISTS: Final = 0.88
+# Log-odds by which an answer to the facts as found is beyond what any act could bring back.
+HOPELESS: Final = 14.0
+# A treated cause this likely to have been there is told until it is proved.
+WORTH_PROVING: Final = 0.1
+LEFT_SHOWN_FROM: Final = 0.01
+
+
+@dataclass(frozen=True)
+class Done:
+    """One act of a call: what was done to which part, with its value (turns, ounces) where it has one, here or on another coil."""
+
+    part: str
+    did: str
+    value: float | None = None
+    elsewhere: bool = False
+
+    @property
+    def act(self) -> Act:
+        """The act in the table; one on another coil opens a stage and changes nothing here."""
+        found = acts.get(self.part, self.did)
+        return Act(found.part, found.did, found.label, still=True) if self.elsewhere else found
+
+
+@dataclass(frozen=True)
+class Left:
+    """One answer to what is left: causes still there (none for healthy), how likely, and what would prove each treated one."""
+
+    suspect: Suspect
+    probability: float
+    to_prove: tuple[str, ...] = ()
+
+    @property
+    def codes(self) -> tuple[str, ...]:
+        """The cause codes; empty for healthy."""
+        return self.suspect.codes
+
+
+@dataclass(frozen=True)
+class Course:
+    """A call judged over its stages: the unit as it stands now, whose ranking tells what it was, and what is left."""
+
+    now: Judgement
+    left: tuple[Left, ...]
+    done: tuple[Done, ...] = ()
+
+    @property
+    def was(self) -> tuple[Suspect, ...]:
+        """What was wrong as the unit was found."""
+        return self.now.ranking
+
+
+@dataclass(frozen=True)
+class _Stage:
+    """A stage as it is weighed: its network and features, and what each does to every hypothesis.
+
+    `likelihood` is that of its facts by themselves; `again` where the same is wrong as in the stage before, so that what was seen before
+    is expected to be seen again.
+    """
+
+    network: Network
+    weighed: list[tuple[Feature, Figures]]
+    repeated: list[bool]
+    likelihood: Figures
+    again: Figures
+
+
+@dataclass(frozen=True)
+class _Try:
+    """One act against one cause: when it was done and how often it works."""
+
+    stage: int
+    share: float
+    act: Act
+
+
+def standing_at(stages: Sequence[Mapping[str, Value]], done: Sequence[Done], stage: int) -> dict[str, Value]:
+    """Return what stands in a stage: all that was seen up to it, less what the acts made untrue, with what they set."""
+    seen: dict[str, Value] = {}
+    for place in range(stage + 1):
+        if place:
+            act = done[place - 1].act
+            seen = {key: value for key, value in seen.items() if key not in acts.voided(act)} | dict(act.sets)
+        seen |= stages[place]
+    return seen
+
+
+def judge_course(
+    unit: Unit,
+    stages: Sequence[Mapping[str, Value]],
+    done: Sequence[Done] = (),
+    ages_min: Mapping[str, float] | None = None,
+    shown: ShownUnits = TRADE,
+    history: tuple[str, ...] = (),
+    overridden: frozenset[str] = frozenset(),
+) -> Course:
+    """Judge a call from what was seen in each stage (key -> value; one more stage than acts) and what was done between them.
+
+    `ages_min` are the ages of what stands now; the rest as in `judge`. InputError for an act that is not known.
+    """
+    now = judge(unit, standing_at(stages, done, len(done)), ages_min, shown, history, overridden)
+    if not done:
+        return Course(now, tuple(Left(suspect, suspect.probability) for suspect in now.ranking))
+    weighed: list[_Stage] = []
+    before: dict[tuple[str, str], str] = {}
+    for place in range(len(stages)):
+        weighed.append(_weigh(unit, stages, done, place, shown, history, before))
+    network = weighed[0].network
+    tries = _tries(done)
+    likelihood, likeliest, remains = _over_the_ways(network, weighed, tries)
+    folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
+    told = [pair for stage, rows in zip(weighed, likeliest, strict=True) for pair in _as_seen_from(stage, rows)]
+    ranking = rank(network, told, folded)
+    left_by_row = _left(network, folded, remains, done)
+    current = _rows_of(network, left_by_row)
+    now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks_of(now, current, history, overridden))
+    return Course(now, _told(network, left_by_row, folded, stages, done, tries, unit), tuple(done))
+
+
+def _weigh(
+    unit: Unit, stages: Sequence[Mapping[str, Value]], done: Sequence[Done], place: int, shown: ShownUnits, history: tuple[str, ...],
+    before: dict[tuple[str, str], str],
+) -> _Stage:  # fmt: skip
+    """A stage's features: those that rest on something seen in it, and that no act before it made its own.
+
+    `before` holds the state each was last seen in, and is brought up to this stage.
+    """
+    facts = work_out(unit, standing_at(stages, done, place), None, shown)
+    network = network_of(unit, context_of(facts), history)
+    muted = {key for one in done[:place] for key in one.act.mutes}
+    fresh = set(stages[place])
+    found = features(facts, verdicts_of(facts), network)
+    counted = [feature for feature in found if feature.key not in muted and fresh & _needs(feature.key)]
+    if place:
+        label = done[place - 1].act.label
+        counted = [replace(feature, text=f"After “{label.lower()}”: {feature.text}") for feature in counted]
+    weighed = weigh(network, counted)
+    likelihood = log_likelihood(network, weighed)
+    again: Figures = np.zeros_like(likelihood)
+    repeated = []
+    for feature, told in weighed:
+        state = max(feature.seen, key=lambda one: feature.seen[one])
+        # Several words of one list are looked for one by one.
+        which = (feature.key, state if network.columns[feature.key].many else "")
+        last = before.get(which)
+        again = again + (told if last is None else feature.share * math.log(PERSISTS if last == state else 1.0 - PERSISTS))
+        repeated.append(last == state)
+        before[which] = state
+    return _Stage(network, weighed, repeated, likelihood, again)
+
+
+def _needs(key: str) -> set[str]:
+    return set(QUANTITIES[key].needs) | {"return_air_f"} if key in QUANTITIES else {key}
+
+
+def _tries(done: Sequence[Done]) -> dict[str, list[_Try]]:
+    """Every act against each cause it may put right, in order; acts count from the stage they opened."""
+    found: dict[str, list[_Try]] = {}
+    for stage, one in enumerate(done, start=1):
+        for code, share in one.act.removes.items():
+            found.setdefault(code, []).append(_Try(stage, share, one.act))
+    return found
+
+
+def _ways(tried: Sequence[_Try]) -> list[tuple[float, int | None]]:
+    """How the acts against one cause may have come out: probability, and the stage from which it was gone (None: never)."""
+    ways, not_yet = [], 1.0
+    for one in tried:
+        ways.append((not_yet * one.share, one.stage))
+        not_yet *= 1.0 - one.share
+    return [*ways, (not_yet, None)]
+
+
+def _over_the_ways(
+    network: Network, stages: Sequence[_Stage], tries: Mapping[str, Sequence[_Try]]
+) -> tuple[Figures, list[np.ndarray], dict[int, list[tuple[float, frozenset[str]]]]]:
+    """Return each hypothesis' likelihood over all ways; the row each stage is seen from in its likeliest way; and what remains, by row."""
+    likelihood: Figures = stages[0].likelihood + np.sum([stage.again for stage in stages[1:]], axis=0)
+    likeliest = [np.arange(len(network.members)) for _ in stages]
+    remains: dict[int, list[tuple[float, frozenset[str]]]] = {}
+    rows = {frozenset(cause.code for cause in members): row for row, members in enumerate(network.members)}
+    found = network.log_prior + stages[0].likelihood
+    hopeless = float(found.max()) - HOPELESS
+    for row, members in enumerate(network.members):
+        codes = [cause.code for cause in members]
+        if not any(code in tries for code in codes) or found[row] < hopeless:
+            continue
+        outcomes = []
+        for way in product(*(_ways(tries.get(code, ())) for code in codes)):
+            chance = math.prod(share for share, _ in way)
+            gone = dict(zip(codes, (since for _, since in way), strict=True))
+            seen_from = [rows[_still_at(gone, place)] for place in range(len(stages))]
+            score = math.log(max(chance, 1e-12)) + sum(
+                float(stage.again[at] if place and seen_from[place - 1] == at else stage.likelihood[at])
+                for place, (stage, at) in enumerate(zip(stages, seen_from, strict=True))
+            )
+            outcomes.append((score, seen_from, frozenset(code for code, since in gone.items() if since is not None)))
+        scores = np.array([score for score, _, _ in outcomes])
+        likelihood[row] = float(scores.max() + np.log(np.exp(scores - scores.max()).sum()))
+        shares = np.exp(scores - likelihood[row])
+        remains[row] = [(float(share), gone) for share, (_, _, gone) in zip(shares, outcomes, strict=True)]
+        best = outcomes[int(scores.argmax())][1]
+        for place, at in enumerate(best):
+            likeliest[place][row] = at
+    return likelihood, likeliest, remains
+
+
+def _still_at(gone: Mapping[str, int | None], stage: int) -> frozenset[str]:
+    """The causes that were not gone yet in a stage."""
+    return frozenset(code for code, since in gone.items() if since is None or stage < since)
+
+
+def _as_seen_from(stage: _Stage, rows: np.ndarray) -> list[tuple[Feature, Figures]]:
+    """A stage's evidence on every hypothesis, as it is in the likeliest way its acts came out.
+
+    Where an act put something right, what is seen after it tells by how much better it fits than if the same were still wrong; what is
+    only seen again tells nothing new.
+    """
+    found, own = [], np.arange(len(rows))
+    for (feature, told), repeated in zip(stage.weighed, stage.repeated, strict=True):
+        untouched = np.zeros_like(told) if repeated else told - told[0]
+        found.append((feature, told[0] + np.where(rows == own, untouched, told[rows] - told)))
+    return found
+
+
+def _left(
+    network: Network, folded: Figures, remains: Mapping[int, Sequence[tuple[float, frozenset[str]]]], done: Sequence[Done]
+) -> dict[frozenset[str], float]:
+    """How likely each set of causes is still there."""
+    stays = {code for one in done for code in one.act.leaves} - {code for one in done for code in one.act.closes}
+    left: dict[frozenset[str], float] = {}
+    for row in np.flatnonzero(folded > 0):
+        codes = frozenset(cause.code for cause in network.members[row])
+        for share, gone in remains.get(int(row), [(1.0, frozenset())]):
+            still = codes - (gone - stays)
+            left[still] = left.get(still, 0.0) + float(folded[row]) * share
+    return left
+
+
+def _rows_of(network: Network, left: Mapping[frozenset[str], float]) -> Figures:
+    rows = {frozenset(cause.code for cause in members): row for row, members in enumerate(network.members)}
+    current: Figures = np.zeros(len(network.members))
+    for codes, share in left.items():
+        current[rows[codes]] += share
+    return current
+
+
+def _told(
+    network: Network, left: Mapping[frozenset[str], float], folded: Figures, stages: Sequence[Mapping[str, Value]], done: Sequence[Done],
+    tries: Mapping[str, Sequence[_Try]], unit: Unit,
+) -> tuple[Left, ...]:  # fmt: skip
+    """What is left, likeliest first; a treated cause stays until what proves it was seen."""
+    was = {
+        code: float(sum(folded[row] for row, members in enumerate(network.members) if code in {c.code for c in members})) for code in tries
+    }
+    missing = {code: _missing(code, tried, stages, done, unit) for code, tried in tries.items() if was[code] >= WORTH_PROVING}
+    missing = {code: texts for code, texts in missing.items() if texts}
+    listed = {codes: share for codes, share in left.items() if share >= LEFT_SHOWN_FROM or codes & set(missing)}
+    for code in missing:
+        if not any(code in codes for codes in listed):
+            listed[frozenset((code,))] = left.get(frozenset((code,)), 0.0)
+    answers = []
+    for codes, share in sorted(listed.items(), key=lambda pair: (-pair[1], sorted(pair[0]))):
+        members = tuple(causes.get(code) for code in sorted(codes))
+        to_prove = tuple(dict.fromkeys(text for code in sorted(codes) for text in missing.get(code, ())))
+        answers.append(Left(Suspect(members, share, (), ()), share, to_prove))
+    return tuple(answers)
+
+
+def _missing(code: str, tried: Sequence[_Try], stages: Sequence[Mapping[str, Value]], done: Sequence[Done], unit: Unit) -> tuple[str, ...]:
+    """What is not yet seen that would prove that a treated cause is gone."""
+    last = tried[-1]
+    seen = {key for place in range(last.stage, len(stages)) for key in _seen_in(stages, done, place, unit)}
+    texts = [] if not last.act.proof or seen & set(last.act.proof) else [last.act.prove]
+    closed = {one for act in done for one in act.act.closes}
+    if code not in closed:
+        texts += [text for one in done for left, text in one.act.leaves.items() if left == code]
+    return tuple(dict.fromkeys(texts))
+
+
+def _seen_in(stages: Sequence[Mapping[str, Value]], done: Sequence[Done], place: int, unit: Unit) -> set[str]:
+    facts: Facts = work_out(unit, standing_at(stages, done, place))
+    fresh = set(stages[place])
+    return fresh | {key for key in facts.derived if fresh & _needs(key)}

@@ -1,0 +1,219 @@
+"""Acts: what can be done to a part, what it removes and how surely, what it makes untrue, when it shows and what proves it.
+
+The shares in `removes` say how often the act, done as one does it, puts that cause right; they are judgement of the trade, not counts.
+"""
+
+import difflib
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Final
+
+from kettle.knowledge.cautions import words
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.observations import REGISTRY
+
+
+@dataclass(frozen=True)
+class Act:
+    """One thing that can be done to a part.
+
+    `removes` maps causes to the share of times it puts them right; `sets` what then stands without being looked at; `voids` what was
+    seen before and is not true any more; `mutes` what from then on tells of the act and not of the unit; `settles_min` minutes until it
+    shows; `proof` quantities or observations of which one has to be seen after it, `prove` the same in words; `leaves` causes whose
+    signs it takes away while they stay (gas added: the leak), `closes` what another act so left. `still` marks what does not change how the
+    unit runs. `unit` is that of its value, empty where it has none.
+    """
+
+    part: str
+    did: str
+    label: str
+    removes: Mapping[str, float] = field(default_factory=dict)
+    sets: Mapping[str, str] = field(default_factory=dict)
+    voids: tuple[str, ...] = ()
+    mutes: tuple[str, ...] = ()
+    settles_min: float = 15.0
+    proof: tuple[str, ...] = ()
+    prove: str = ""
+    leaves: Mapping[str, str] = field(default_factory=dict)
+    caution: tuple[str, ...] = ()
+    unit: str = ""
+    still: bool = False
+    closes: tuple[str, ...] = ()
+
+    @property
+    def code(self) -> str:
+        """Part and word together."""
+        return f"{self.part}.{self.did}"
+
+
+# Read or felt on a running unit: any act that changes how it runs makes it past.
+RUNNING: Final = tuple(
+    entry.key
+    for entry in REGISTRY.values()
+    if (entry.group == "circuit" and entry.tool in ("gauge", "probe", "feel") and entry.key != "bulb")
+    or entry.key in ("sight_glass", "compressor_amps", "return_air_f", "supply_air_f", "valve_sound", "valve_response")
+)
+SUPERHEAT: Final = ("superheat_evap_f", "superheat_comp_f", "coil_outlet_feel")
+_AT_SET: Final = "Superheat in its band with the box near set, read 15 min later"
+_LOCKED: Final = words("lock_out")
+_LICENSED: Final = words("licensed", "pressure")
+_LIVE: Final = words("lock_out", "live")
+_RUNS: Final = ("compressor", "compressor_amps", "amps_pct")
+_ICE: Final = ("ice_form", "ice_places")
+_PLUGGED: Final = {"drain_blocked": 0.8}
+
+
+def _valve(did: str, label: str, removes: Mapping[str, float], settles_min: float = 15.0, **more: str) -> Act:
+    return Act("valve", did, label, removes, proof=SUPERHEAT, prove=_AT_SET, settles_min=settles_min, **more)  # type: ignore[arg-type]
+
+
+# fmt: off
+_ALL: Final = (
+    Act("coil", "melted", "Coil melted", {"residual_ice": 0.9}, {"ice_form": "none"}, _ICE, _ICE, 30.0, ("coil_after_defrost", "ice_form"),
+        "A look at the whole coil, back and corners, and a defrost seen to its end", caution=words("lock_out", "drips", "scald")),
+    Act("coil", "cleaned", "Coil cleaned", {"evap_airflow_low": 0.92}, {"evap_coil": "clean"}, ("evap_coil", "air_weak_at"), (), 15.0,
+        ("td_f", "delta_t_f", "air_weak_at"), "Air felt at every section, and TD in its band", caution=_LOCKED),
+    Act("evap_fan", "freed", "Fan freed", {"evap_fan_failed": 0.6}, {"evap_fans": "running"}, ("evap_fans", "fans_still", "air_weak_at"),
+        (), 15.0, ("evap_fans", "fans_still", "air_weak_at"), "Every fan turning, air felt at every section", caution=_LOCKED),
+    Act("evap_fan", "replaced", "Fan replaced", {"evap_fan_failed": 0.95}, {"evap_fans": "running"},
+        ("evap_fans", "fans_still", "air_weak_at"), (), 15.0, ("evap_fans", "fans_still", "air_weak_at"),
+        "Every fan turning, air felt at every section", caution=_LOCKED),
+    Act("door", "adjusted", "Door adjusted", {"door_seal": 0.8}, {"door": "good"}, ("door",), (), 0.0, ("door",),
+        "Paper held all round, and it closes by itself", still=True),
+    Act("door", "gasket_replaced", "Gasket replaced", {"door_seal": 0.92}, {"door": "good"}, ("door",), (), 0.0, ("door",),
+        "Paper held all round, and it closes by itself", still=True),
+    Act("door", "curtain_hung", "Curtain hung", {"door_infiltration": 0.6}, {"strip_curtain": "present"}, ("strip_curtain",), (), 0.0,
+        ("ice_form",), "The coil at the next visit, in a few days", still=True),
+    Act("door", "kept_shut", "Door kept shut", {"door_infiltration": 0.5}, {}, ("door_traffic",), (), 0.0, ("ice_form",),
+        "The coil at the next visit, in a few days", still=True),
+    Act("stock", "moved", "Stock moved off the coil", {"evap_airflow_low": 0.9}, {"evap_coil": "clean"}, ("evap_coil", "air_weak_at"), (),
+        15.0, ("td_f", "delta_t_f", "air_weak_at"), "Air felt at every section, and TD in its band"),
+    Act("drain", "cleared", "Drain cleared", _PLUGGED, {"drain": "running"}, ("drain", "drain_pan"), (), 0.0, ("drain", "drain_pan"),
+        "Water poured into the pan seen to leave outside", still=True),
+    Act("drain", "thawed", "Drain thawed", {"drain_blocked": 0.45}, {"drain": "running"}, ("drain", "drain_pan"), (), 0.0,
+        ("drain_heater",), "The drain line heater warm: what froze once freezes again", caution=words("scald"), still=True),
+    Act("drain", "resealed", "Pan or drain resealed", {"drain_blocked": 0.6}, {}, ("drain_pan",), (), 0.0, ("drain_pan", "drain"),
+        "Pan and floor dry after a defrost", still=True),
+    Act("drain_heater", "replaced", "Drain heater replaced", {"drain_blocked": 0.85}, {"drain_heater": "warm"}, ("drain_heater",), (), 10.0,
+        ("drain_heater", "drain"), "The drain line warm outside the pan, water seen to leave", caution=_LOCKED, still=True),
+    Act("condenser", "cleaned", "Condenser cleaned", {"condenser_dirty": 0.93}, {"condenser_coil": "clean"}, ("condenser_coil",), (), 15.0,
+        ("split_f", "condenser_coil"), "Split in its band", caution=words("lock_out", "ladder")),
+    Act("condenser", "blocked_on_purpose", "Condenser blocked on purpose", {}, {}, (), ("condenser_coil", "split_f"), 10.0),
+    Act("condenser", "unblocked", "Condenser clear again", {}, {}, (), (), 10.0),
+    Act("condenser_fan", "replaced", "Condenser fan replaced", {"condenser_fan_failed": 0.95}, {"condenser_fans": "running"},
+        ("condenser_fans",), (), 15.0, ("split_f", "condenser_fans"), "Turning the right way, split in its band", caution=_LOCKED),
+    Act("head_control", "adjusted", "Head control adjusted", {"head_control_not_holding": 0.6, "head_control_stuck_bypass": 0.4}, {},
+        ("head_control",), (), 15.0, ("split_f", "sight_glass"), "Head where it should stand in this weather, glass clear"),
+    Act("head_control", "replaced", "Head control replaced", {"head_control_not_holding": 0.95, "head_control_stuck_bypass": 0.95}, {},
+        ("head_control",), (), 15.0, ("split_f", "sight_glass"), "Head where it should stand in this weather, glass clear",
+        caution=_LICENSED),
+    Act("bulb", "moved", "Bulb moved", {"bulb_fault": 0.9}, {"bulb": "tight_insulated"}, ("bulb",), (), 15.0, SUPERHEAT, _AT_SET),
+    Act("bulb", "clamped", "Bulb clamped", {"bulb_fault": 0.92}, {"bulb": "tight_insulated"}, ("bulb",), (), 15.0, SUPERHEAT, _AT_SET),
+    Act("bulb", "insulated", "Bulb insulated", {"bulb_fault": 0.7}, {"bulb": "tight_insulated"}, ("bulb",), (), 15.0, SUPERHEAT, _AT_SET),
+    _valve("turned_in", "Valve turned in", {"txv_overfeeding": 0.35}, unit="turns"),
+    _valve("turned_out", "Valve turned out", {"txv_underfeeding": 0.3}, unit="turns"),
+    _valve("exercised", "Valve run in, out and back", {"txv_underfeeding": 0.5, "txv_overfeeding": 0.5}),
+    _valve("strainer_cleaned", "Valve strainer cleaned", {"txv_underfeeding": 0.5, "liquid_restriction": 0.4}),
+    _valve("element_replaced", "Power element replaced", {"txv_underfeeding": 0.7, "txv_overfeeding": 0.4}),
+    _valve("replaced", "Valve replaced", {"txv_underfeeding": 0.95, "txv_overfeeding": 0.95}),
+    Act("cap_tube", "replaced", "Capillary tube replaced", {"cap_tube_restricted": 0.93}, {}, (), (), 30.0,
+        ("superheat_evap_f", "td_f", "box_temp_f"), "Suction and box where they should run on the weighed charge", caution=_LICENSED),
+    Act("drier", "replaced", "Drier replaced", {"liquid_restriction": 0.85}, {}, ("drier_drop_f", "moisture_dot"), (), 15.0,
+        ("drier_drop_f", "superheat_evap_f"), "No drop across it, superheat in band", caution=_LICENSED),
+    Act("liquid_solenoid", "coil_replaced", "Solenoid coil replaced", {"liquid_solenoid_closed": 0.75}, {"liquid_solenoid": "open"},
+        ("liquid_solenoid",), (), 10.0, ("suction_psig", "liquid_solenoid"), "Liquid flows: suction up, line cold after the valve",
+        caution=_LOCKED),
+    Act("liquid_solenoid", "replaced", "Solenoid replaced", {"liquid_solenoid_closed": 0.95, "solenoid_leaking": 0.93},
+        {"liquid_solenoid": "open"}, ("liquid_solenoid", "pump_down_rise_psi"), (), 10.0, ("suction_psig", "pump_down_rise_psi"),
+        "It opens on a call, and holds pumped down", caution=_LICENSED),
+    Act("regulator", "opened", "Suction regulator opened", {"suction_regulator_shut": 0.85}, {}, (), (), 15.0, ("td_f", "box_trend"),
+        "Box falling, pressure about the same on both sides", unit="turns"),
+    Act("regulator", "closed", "Suction regulator closed", {}, {}, (), (), 15.0, unit="turns"),
+    Act("charge", "added", "Refrigerant added", {"undercharge": 0.75, "winter_charge_short": 0.75}, {}, (), (), 15.0,
+        ("sight_glass", "subcooling_f", "superheat_evap_f"), "Glass, level or subcooling right near set",
+        {"undercharge": "The leak: found and repaired, or given up by name"}, _LICENSED, "oz"),
+    Act("charge", "recovered", "Refrigerant recovered", {"overcharge": 0.75, "noncondensables": 0.3}, {}, (), (), 15.0,
+        ("subcooling_f", "split_f"), "Head and subcooling in their bands", {}, _LICENSED, "oz"),
+    Act("charge", "weighed_in", "Label charge weighed in", {"undercharge": 0.93, "overcharge": 0.95, "noncondensables": 0.9}, {}, (), (),
+        20.0, ("superheat_evap_f", "td_f", "subcooling_f"), "Suction and box where they should run on the weighed charge",
+        {"undercharge": "The leak: found and repaired, or given up by name"}, _LICENSED, "oz"),
+    Act("leak", "repaired", "Leak repaired", {}, {}, ("leak_test", "oil_trace"), ("leak_test",), 0.0,
+        ("leak_test",), "Nitrogen held, or no find by detector and bubbles", caution=_LICENSED, still=True,
+        closes=("undercharge",)),
+    Act("air", "purged", "Air taken out", {"noncondensables": 0.85}, {}, ("resting_psig",), (), 15.0, ("split_f", "resting_psig"),
+        "At rest the pressure of the air around it, running the normal split", caution=_LICENSED),
+    Act("compressor", "rested", "Left to cool", {"compressor_overload": 0.5}, {}, ("compressor",), (), 60.0, _RUNS,
+        "It starts and stays on, and why it was hot is known", caution=words("hot_line")),
+    Act("compressor", "replaced", "Compressor replaced",
+        dict.fromkeys(("compressor_inefficient", "compressor_grounded", "compressor_open_winding", "compressor_overload"), 0.96), {},
+        ("compressor", "winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm", "winding_ground_ohm"), (), 30.0, _RUNS,
+        "Amps on each leg, started twice", caution=_LICENSED),
+    Act("contactor", "tightened", "Contactor tightened", {"contactor_pole_open": 0.4}, {},
+        ("pole_drop_v_1", "pole_drop_v_2", "pole_drop_v_3", "contactor"), (), 2.0, ("pole_drop_v", *_RUNS),
+        "Next to no volts over each closed pole, amps on each leg", caution=_LIVE),
+    Act("contactor", "replaced", "Contactor replaced", {"contactor_pole_open": 0.96}, {},
+        ("pole_drop_v_1", "pole_drop_v_2", "pole_drop_v_3", "contactor", "contactor_face"), (), 2.0, ("pole_drop_v", *_RUNS),
+        "Next to no volts over each closed pole, amps on each leg", caution=_LIVE),
+    Act("start_parts", "replaced", "Start parts replaced", {"start_parts_failed": 0.94}, {"start_parts": "good"},
+        ("start_parts", "compressor"), (), 2.0, _RUNS, "Started twice, amps on each leg", caution=_LOCKED),
+    Act("supply", "restored", "Supply restored", {"voltage_problem": 0.9}, {}, ("line_v_12", "line_v_23", "line_v_31", "compressor"), (),
+        2.0, ("volts_off_pct", *_RUNS), "Volts on each pair in band, and it runs", caution=_LIVE),
+    Act("wiring", "put_right", "Wiring put right", {"evap_fan_no_power": 0.8, "no_call": 0.5}, {"evap_fans": "running"},
+        ("evap_fans", "fans_still", "evap_fan_supply_v", "control_call", "contactor"), (), 5.0, ("evap_fans", "control_call", *_RUNS),
+        "It does what its control asks, seen twice", caution=_LIVE),
+    Act("heater", "replaced", "Defrost heater replaced", {"defrost_heater_open": 0.95}, {}, ("heater_amps", "coil_after_defrost"), (), 0.0,
+        ("heater_pct", "coil_after_defrost"), "Amps of every element, and a defrost seen to its end", caution=_LOCKED, still=True),
+    Act("timer", "set", "Timer set", {"defrost_too_little": 0.7, "defrost_too_much": 0.7}, {},
+        ("defrosts_per_day", "defrost_ran_min", "defrost_ended_by", "coil_after_defrost"), (), 0.0, ("coil_after_defrost",),
+        "A defrost seen to its end, the coil clear", still=True),
+    Act("timer", "replaced", "Timer replaced", {"defrost_never_starts": 0.93}, {}, ("defrost_starts", "coil_after_defrost"), (), 0.0,
+        ("defrost_starts", "coil_after_defrost"), "A defrost that starts by itself", caution=_LOCKED, still=True),
+    Act("relay", "freed", "Relay freed", {"compressor_runs_in_defrost": 0.5, "evap_fan_no_power": 0.4, "no_call": 0.3}, {},
+        ("compressor_in_defrost", "evap_fans", "control_call"), (), 5.0, ("compressor_in_defrost", "evap_fans", "control_call"),
+        "It pulls in and drops out twice", caution=_LIVE),
+    Act("relay", "replaced", "Relay replaced", {"compressor_runs_in_defrost": 0.93, "evap_fan_no_power": 0.6}, {},
+        ("compressor_in_defrost", "evap_fans"), (), 5.0, ("compressor_in_defrost", "evap_fans"), "It pulls in and drops out twice",
+        caution=_LOCKED),
+    Act("termination", "replaced", "Termination replaced", {"defrost_not_terminating": 0.93}, {}, ("defrost_ended_by", "defrost_ran_min"),
+        (), 0.0, ("defrost_ended_by",), "A defrost that ends by temperature", caution=_LOCKED, still=True),
+    Act("sensor", "moved", "Sensor moved", {"stat_calibration": 0.6, "sensor_mixup": 0.7}, {}, ("display_temp_f", "sensor_error_f"), (),
+        20.0, ("sensor_error_f",), "Display and own thermometer agree at the sensor", still=True),
+    Act("sensor", "replaced", "Sensor replaced", {"stat_calibration": 0.8}, {}, ("display_temp_f", "sensor_error_f"), (), 20.0,
+        ("sensor_error_f",), "Display and own thermometer agree at the sensor", still=True),
+    Act("sensor", "swapped_back", "Sensors swapped back", {"sensor_mixup": 0.93}, {}, ("display_temp_f", "sensor_error_f"), (), 20.0,
+        ("sensor_error_f",), "Each display follows its own box", still=True),
+    Act("thermostat", "adjusted", "Thermostat adjusted", {"stat_calibration": 0.75, "short_cycle": 0.5}, {},
+        ("stat_cut_in_f", "stat_cut_out_f"), (), 0.0, ("stat_off_f", "stat_span_f", "stat_cut_out_f"), "Two cycles inside the limits",
+        still=True),
+    Act("thermostat", "replaced", "Thermostat replaced", {"stat_calibration": 0.95, "no_call": 0.6}, {},
+        ("stat_cut_in_f", "stat_cut_out_f", "control_call"), (), 0.0, ("stat_off_f", "control_call"), "Two cycles inside the limits",
+        caution=_LOCKED),
+    Act("pressure_control", "adjusted", "Pressure control adjusted", {"lp_control_misset": 0.85, "short_cycle": 0.5}, {},
+        ("lp_cut_in_psig", "lp_cut_out_psig"), (), 0.0, ("lp_cut_in_psig", "lp_cut_in_off_f"), "Two or three cycles inside the limits"),
+    Act("program", "changed", "Program changed", {"defrost_too_little": 0.75, "defrost_too_much": 0.75}, {},
+        ("defrosts_per_day", "defrost_set_min", "defrost_ran_min", "defrost_ended_by", "coil_after_defrost", "termination_f"), (), 0.0,
+        ("coil_after_defrost",), "A defrost seen to its end, the coil clear", still=True),
+    Act("parameters", "changed", "Parameters set", {"wrong_parameters": 0.85, "short_cycle": 0.5}, {}, ("controller_alarm",), (), 15.0,
+        ("controller_alarm", "superheat_evap_f"), "Read back, no alarm, superheat in its band"),
+    Act("control", "set_calling", "Control set calling", {"no_call": 0.9}, {"control_call": "calling"},
+        ("control_call", "compressor", "contactor"), (), 5.0, _RUNS, "It runs, and the box falls", caution=words("live")),
+)
+# fmt: on
+ACTS: Final[dict[str, Act]] = {act.code: act for act in _ALL}
+PARTS: Final[dict[str, tuple[str, ...]]] = {part: tuple(act.did for act in _ALL if act.part == part) for part in {a.part: 0 for a in _ALL}}
+
+
+def get(part: str, did: str) -> Act:
+    """Return what was done to a part; InputError names the nearest known part or word."""
+    if part not in PARTS:
+        near = difflib.get_close_matches(part, PARTS, n=1, cutoff=0.0)[0]
+        raise InputError(f"part “{part[:40]}” is not known; the nearest known is “{near}”")
+    if did not in PARTS[part]:
+        near = difflib.get_close_matches(did, PARTS[part], n=1, cutoff=0.0)[0]
+        raise InputError(f"“{did[:40]}” cannot be done to {part}; the nearest that can is “{near}”")
+    return ACTS[f"{part}.{did}"]
+
+
+def voided(act: Act) -> frozenset[str]:
+    """Return the observations that are past once an act was done: its own, and all that was read while the unit ran otherwise."""
+    return frozenset(act.voids if act.still else (*act.voids, *RUNNING))

@@ -76,14 +76,15 @@ def _gain_bits(weights: Figures, shape: Figures) -> float:
 
 
 def _meaning(feature: str, states: Sequence[str], weights: Figures, shape: Figures, members: Sequence[tuple[Cause, ...]]) -> str:
-    """What each answer would point at: the hypothesis it lifts most."""
+    """What each answer would point at: the hypothesis it lifts most; of a quantity, by its own name, since that is what is low or high."""
+    head = f"{QUANTITIES[feature].label} " if feature in QUANTITIES else ""
     lifted = (shape - weights @ shape) * weights[:, None]
     leaders: dict[str, list[str]] = {}
     for place, state in enumerate(states):
         leader = members[int(np.argmax(lifted[:, place]))]
         label = " and ".join(cause.label for cause in leader) or causes.HEALTHY.label
         leaders.setdefault(label, []).append(state_words(feature, state))
-    meaning = "; ".join(f"{' or '.join(words)} points at {label.lower()}" for label, words in leaders.items())
+    meaning = "; ".join(f"{head}{' or '.join(words)} points at {label.lower()}" for label, words in leaders.items())
     return meaning[:1].upper() + meaning[1:]
 
 

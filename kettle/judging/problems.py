@@ -99,6 +99,12 @@ def _above(f: Facts, key: str, limit: float) -> bool:
     return value is not None and value > limit
 
 
+def _not_below(f: Facts, lower: str, upper: str) -> bool:
+    """Whether a figure that must lie below another does not."""
+    low, high = f.number(lower), f.number(upper)
+    return low is not None and high is not None and low >= high
+
+
 # fmt: off
 CONFLICTS: Final = (
     Conflict(("liquid_line_f", "ambient_f"), "The liquid line reads colder than the air that cools it",
@@ -192,12 +198,23 @@ def _sensor_disagrees(f: Facts) -> list[Problem]:
     return [Problem("sensor_disagrees", ("display_temp_f", "box_temp_f"), text)]
 
 
+def _cut_out_above(f: Facts) -> list[Problem]:
+    """A control whose cut-out is not below its cut-in: it could never run."""
+    pairs = (("lp_cut_out_psig", "lp_cut_in_psig", "pressure control"), ("stat_cut_out_f", "stat_cut_in_f", "thermostat"))
+    return [
+        Problem("readings_conflict", (low, high), f"The {what} would cut out at or above its cut-in: read both ends again")
+        for low, high, what in pairs
+        if _not_below(f, low, high)
+    ]
+
+
 _RULES: Final[tuple[Callable[[Facts], list[Problem]], ...]] = (
     _reversed_sign,
     _negative_superheat,
     _impossible_pressure,
     _wrong_refrigerant,
     _conflicts,
+    _cut_out_above,
     _vacuum,
     _sensor_disagrees,
 )

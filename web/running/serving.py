@@ -1,6 +1,7 @@
 """Serving an installation: its data made ready, its limits, and one line that says why where it cannot start."""
 
 import os
+import sys
 
 from django.conf import settings
 from django.core.management import call_command
@@ -73,6 +74,7 @@ def serve(host, port, told=None, started=None):
             warming.join()
             if told:
                 told()
+                sys.stdout.flush()
             ends = started() if started else []
             try:
                 server.run()

@@ -20,6 +20,8 @@ LARGEST_TURN: Final = 2.0
 USUAL_STEP_TURNS: Final = 0.5
 FAR_OUT_STEP_TURNS: Final = 1.0
 FAR_OUT_F: Final = 10.0
+# Superheat this low is liquid at the bulb.
+FLOODS_F: Final = 3.0
 SETTLE_MIN: Final = 15
 
 
@@ -67,8 +69,11 @@ def advise(
     if goal is not None and goal not in GOALS:
         raise InputError(f"Goal: “{goal[:20]}” is not one of raise, lower")
     check_turns(turns)
-    objections = [f"{hold.title} must wait: {hold.text}." for hold in holds.blocking(list(in_force), "txv_adjust")]
     measured = goal_from(verdict)
+    # Liquid on its way to the compressor is stopped at once, warm box or not.
+    floods = direction == "in" and verdict is not None and measured == "raise" and verdict.value <= FLOODS_F
+    held = [] if floods else holds.blocking(list(in_force), "txv_adjust")
+    objections = [f"{hold.title} must wait: {hold.text}." for hold in held]
     wanted = goal or measured
     if wanted is not None and EFFECT_OF[direction] != wanted:
         other = "out" if direction == "in" else "in"

@@ -71,3 +71,11 @@ def test_settings_are_stored_with_their_unit_and_refused_with_range():
         parameters.get("fail_safe").parse(" ", "As found")
     with pytest.raises(InputError):
         parameters.get("no_such")
+
+
+def test_closing_a_valve_that_floods_is_never_held():
+    verdict, held = standing(superheat=1, box=52)
+    assert held and adjust.advise("in", 0.5, None, verdict, held).objections == ()
+    assert adjust.advise("out", 0.5, "lower", verdict, held).objections
+    dry, held = standing(superheat=22, box=52)
+    assert adjust.advise("out", 0.5, None, dry, held).objections, "opening waits for the box"

@@ -159,3 +159,14 @@ def test_a_sign_taken_the_wrong_way_round_is_asked_about():
     assert ("reversed_sign", ("suction_line_evap_f",)) in told(COOLER, cold)
     starved = sound(FREEZER, box=6, superheat=25, td=26)
     assert "reversed_sign" not in {code for code, _ in told(FREEZER, starved)}
+
+
+@pytest.mark.parametrize(
+    ("low", "high"), [("lp_cut_out_psig", "lp_cut_in_psig"), ("stat_cut_out_f", "stat_cut_in_f")], ids=["pressure", "thermostat"]
+)
+def test_a_cut_out_at_or_above_its_cut_in_is_a_conflict(low, high):
+    def told(out, into):
+        return [p for p in problems.found(facts(FREEZER, {low: out, high: into})) if low in p.keys]
+
+    assert told(30.0, 20.0)[0].code == "readings_conflict" and told(20.0, 20.0)
+    assert not told(10.0, 20.0)

@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from kettle.judging.evidence import membership
 from kettle.judging.judge import judge
+from kettle.judging.network import network_of
 from kettle.judging.suspects import SHOWN_FROM
 from kettle.knowledge import causes, observations, refrigerants
 from kettle.knowledge.unit import KINDS, UnitSpec, resolve
@@ -167,3 +168,14 @@ def test_any_mix_of_observations_is_judged_without_a_crash(kind, refrigerant, se
     probabilities = [suspect.probability for suspect in judgement.ranking]
     assert probabilities == sorted(probabilities, reverse=True)
     assert len(judgement.next_checks) <= 5
+
+
+def test_a_check_says_which_quantity_is_low_or_high():
+    seen = {"box_temp_f": 12.0, "suction_line_evap_f": 9.0, "evap_fans": "running", "condenser_coil": "clean", "condenser_fans": "running",
+            "door": "good", "drain": "running", "sight_glass": "clear", "bulb": "tight_insulated", "siblings": "all_ok",
+            "evap_coil": "clean", "compressor": "running", "compressor_shell": "warm", "suction_line_feel": "cool"}  # fmt: skip
+    checks = {check.key: check.meaning for check in judge(unit_of(FREEZER), seen).next_checks}
+    assert checks["compressor_amps"].startswith("Amps low points at")
+    # A figure that is judged by itself needs no other name.
+    own = [meaning for key, meaning in checks.items() if key in network_of(unit_of(FREEZER), {}).columns and key != "compressor_amps"]
+    assert own and all(meaning[0].isupper() and " points at " in meaning for meaning in own)

@@ -1,5 +1,7 @@
 """Record how another box on the same plant was found, and what all of them together say."""
 
+from django.utils import timezone
+
 from kettle.judging import siblings
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
@@ -7,6 +9,8 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import SiblingState
+
+SOURCE = "siblings"
 
 
 @action
@@ -23,7 +27,11 @@ def note_sibling(user, call, unit, state):
     log.write(user, "note_sibling", call, unit=unit.pk, state=state)
     says = siblings.together(list(sibling_states(call).values())).observation
     if says is not None:
-        record_reading(user, call, "siblings", says, source="siblings")
+        record_reading(user, call, "siblings", says, source=SOURCE)
+    else:
+        # What they said together before they differed does not stand any more.
+        before = call.readings.filter(key="siblings", source=SOURCE, undone_at=None)
+        before.update(undone_at=timezone.now(), undone_by=user)
 
 
 def sibling_states(call):

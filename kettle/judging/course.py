@@ -9,7 +9,7 @@ put right that a hypothesis holds, what was seen before is expected to be seen a
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from itertools import product
 from typing import Final
 
@@ -69,16 +69,31 @@ class Left:
 
 @dataclass(frozen=True)
 class Course:
-    """A call judged over its stages: the unit as it stands now, whose ranking tells what it was, and what is left."""
+    """A call judged over its stages: the unit as it stands now, whose ranking tells what it was, and what is left.
+
+    `likely` is how likely each row of the network is by now, for whoever asks what would settle it.
+    """
 
     now: Judgement
     left: tuple[Left, ...]
     done: tuple[Done, ...] = ()
+    likely: Figures | None = field(default=None, compare=False, repr=False)
 
     @property
     def was(self) -> tuple[Suspect, ...]:
         """What was wrong as the unit was found."""
         return self.now.ranking
+
+    def standing_as(self, now: Judgement, history: tuple[str, ...] = (), overridden: frozenset[str] = frozenset()) -> "Course":
+        """The same course over another judgement of what stands: its verdicts, holds and problems, and what settles what is left."""
+        checks = now.next_checks if self.likely is None else checks_of(now, self.likely, history, overridden)
+        told = replace(now, ranking=self.now.ranking, close_call=self.now.close_call, next_checks=checks)
+        return replace(self, now=told)
+
+
+def as_found(now: Judgement) -> Course:
+    """The course of a call on which nothing was done yet: what it was is what is left."""
+    return Course(now, tuple(Left(suspect, suspect.probability) for suspect in now.ranking))
 
 
 @dataclass(frozen=True)
@@ -131,7 +146,7 @@ def judge_course(
     """
     now = judge(unit, standing_at(stages, done, len(done)), ages_min, shown, history, overridden)
     if not done:
-        return Course(now, tuple(Left(suspect, suspect.probability) for suspect in now.ranking))
+        return as_found(now)
     weighed: list[_Stage] = []
     before: dict[tuple[str, str], str] = {}
     for place in range(len(stages)):
@@ -145,7 +160,7 @@ def judge_course(
     left_by_row = _left(network, folded, remains, done)
     current = _rows_of(network, left_by_row)
     now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks_of(now, current, history, overridden))
-    return Course(now, _told(network, left_by_row, folded, stages, done, tries, unit), tuple(done))
+    return Course(now, _told(network, left_by_row, folded, stages, done, tries, unit), tuple(done), current)
 
 
 def _weigh(

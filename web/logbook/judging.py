@@ -7,6 +7,7 @@ from django.utils import timezone
 from kettle import case
 from kettle.benches.valve.adjust import SETTLE_MIN
 from kettle.judging.coils import judge_coil, state_of
+from kettle.judging.course import as_found, judge_course
 from kettle.judging.facts import SETTLING_MIN
 from kettle.judging.readings import work_out
 from kettle.judging.siblings import together
@@ -14,7 +15,10 @@ from kettle.knowledge import observations
 from kettle.knowledge.units import TRADE
 from web.logbook.actions.name_cause import found_before
 from web.logbook.actions.override_hold import taken_on
+from web.logbook.courses import acts_of, stage_at
 
+# What the clocks of a call say by themselves.
+CLOCKS = ("adjusted_min", "settled_min")
 # What a turn of the stem unsettles.
 UNSETTLED = ("suction_psig", "suction_line_evap_f", "suction_line_comp_f")
 
@@ -53,19 +57,45 @@ def minutes_left(until):
 
 
 def judge_call(call, shown=TRADE, coil=1, what_if=None):
-    """Judge one coil of a call from its standing readings, in words of the given units.
+    """Judge one coil of a call, in words of the given units: how it stands now, and what it was by every stage of its course.
 
     `what_if` (key -> checked value) stands as if it had been read; nothing is stored.
 
     A running settling clock counts as an observation: it holds the next turn, and readings taken while it runs are
     readings of a circuit that has not settled. What was read before the turn keeps its weight.
     """
+    return course_of(call, shown, coil, what_if).now
+
+
+def course_of(call, shown=TRADE, coil=1, what_if=None):
+    """The course of one coil of a call: what it was, and what is left after what was done."""
     unit = call.unit.resolved()
     seen, ages = _by_coil(call, unit)
+    number = min(coil, unit.evaporators)
     if what_if:
-        seen[min(coil, unit.evaporators) - 1] |= what_if
-    overridden = frozenset(taken_on(call))
-    return judge_coil(unit, seen, min(coil, unit.evaporators), ages, shown, found_before(call), overridden)
+        seen[number - 1] |= what_if
+    overridden, history = frozenset(taken_on(call)), found_before(call)
+    now = judge_coil(unit, seen, number, ages, shown, history, overridden)
+    acts = acts_of(call)
+    if not acts:
+        return as_found(now)
+    stages = _stages(call, unit, number, acts)
+    stages[-1] |= {key: value for key, value in now.facts.seen.items() if key in CLOCKS} | (what_if or {})
+    if "siblings" in now.facts.seen:
+        stages[0].setdefault("siblings", now.facts.seen["siblings"])
+    told = judge_course(unit, stages, [done for _, done in acts], ages[number - 1], shown, history, overridden)
+    # Verdicts and holds are of what stands; what it was, and what settles it, of the whole course.
+    return told.standing_as(now, history, overridden)
+
+
+def _stages(call, unit, coil, acts):
+    """What was seen of a coil in each stage, key -> value: the latest of each that was not taken back."""
+    stages = [{} for _ in range(len(acts) + 1)]
+    for reading in call.readings.all():
+        entry = observations.get(reading.key)
+        if reading.undone_at is None and entry.exists_on(unit) and (not entry.per_evaporator or (reading.evaporator or 1) == coil):
+            stages[stage_at(acts, reading.at)][reading.key] = value_of(reading)
+    return stages
 
 
 def facts_of_coils(call, shown=TRADE):

@@ -17,7 +17,7 @@ from kettle.knowledge.unit import CHOICES
 from kettle.knowledge.units import TRADE, ShownUnits, format_percent
 from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.baselines import baseline_of
-from web.logbook.judging import judge_call, minutes_left, settling_until, standing_readings
+from web.logbook.judging import course_of, minutes_left, settling_until, standing_readings
 from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT
 from web.round.icemaps import IceMaps
 from web.round.standing.cards import cards_of, coils_of, other_verdicts_of
@@ -26,6 +26,7 @@ from web.round.standing.tags import OLD, SIMULATED, tag_of
 from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE
 
 SUSPECTS_SHOWN = 3
+LEFT_SHOWN = 4
 DRIFTS_SHOWN = 3
 HOLDS_SHOWN = 3
 
@@ -41,8 +42,24 @@ class Standing:
     by_feel: bool = False
 
     @cached_property
+    def course(self):
+        """The course of the call: what it was, and what is left after what was done."""
+        return course_of(self.call, self.shown, self.coil)
+
+    @property
     def judgement(self):
-        return judge_call(self.call, self.shown, self.coil)
+        """How it stands now, with what it was."""
+        return self.course.now
+
+    @property
+    def left(self):
+        """What is left after what was done, with its percentage and what is still to be proved; empty where nothing was done."""
+        return [(one, format_percent(one.probability)) for one in self.course.left[:LEFT_SHOWN]] if self.course.done else []
+
+    @property
+    def done_words(self):
+        """What was done so far, in words and order."""
+        return [one.act.label for one in self.course.done]
 
     @property
     def unit(self):

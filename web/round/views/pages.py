@@ -7,6 +7,7 @@ from kettle.knowledge import observations
 from kettle.knowledge.units import whole
 from web.logbook.actions.undo_entry import last_reading
 from web.logbook.controller_talks import in_service
+from web.logbook.courses import HAS_ACTS
 from web.logbook.models import Call, ControllerTalk
 from web.round import registry
 from web.round.standing import Standing
@@ -16,7 +17,7 @@ from web.round.stops import BY_SLUG
 def call_of(request, number):
     """A call the person may reach, with its readings; 404 for any other."""
     calls = Call.objects.for_user(request.user).select_related("unit__site", "unit__probes", "unit__controller", "opened_by")
-    calls = calls.annotate(has_talks=Exists(ControllerTalk.objects.filter(call=OuterRef("pk"), undone_at=None)))
+    calls = calls.annotate(has_talks=Exists(ControllerTalk.objects.filter(call=OuterRef("pk"), undone_at=None)), **HAS_ACTS)
     return get_object_or_404(calls.prefetch_related("readings"), number=number)
 
 

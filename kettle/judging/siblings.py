@@ -34,4 +34,4 @@ def together(states: Sequence[str | None]) -> Together:
         return Together("all_ok", True, False, f"The others are fine: {SHARED.lower()} are cleared. Look at this box's own branch.")
     if all(state == "bad" for state in seen):
         return Together("also_bad", False, True, "All of them are bad: look upstream, at what they share, before this box.")
-    return Together(None, False, False, "Some are fine and some are bad: both the shared part and this branch stay in question.")
+    return Together(None, False, False, "Some are bad too, and some are fine: both the shared part and this branch stay in question.")

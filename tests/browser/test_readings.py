@@ -147,7 +147,7 @@ def test_a_dropped_file_that_is_no_case_is_said_and_stores_nothing(app):
 def probe_set(demo_data, monkeypatch):
     """The simulated probes on a port of their own, and a link that learns of losses quickly."""
     server = serve_in_background(0, every_s=0.2)
-    Device.objects.filter(kind="probes").update(address=f"127.0.0.1:{server.server_address[1]}")
+    Device.objects.filter(kind="probes").update(address=f"127.0.0.1:{server.server_address[1]}", simulated=False)
     Unit.objects.update(probes=Device.objects.get(kind="probes"))
     monkeypatch.setattr("kettle.benches.probes.protocol.LATE_S", 1.0)
     monkeypatch.setattr("kettle.benches.probes.protocol.LOST_S", 2.0)

@@ -242,7 +242,7 @@ def test_siblings_clear_the_shared_part_or_the_branch(at_work, user, unit, call)
     assert "are cleared" in page
     say(others[0], "bad")
     assert "siblings" not in judge_call(call).facts.seen, "one fine and one bad is not all bad"
-    assert "Some are fine and some are bad" in at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    assert "Some are bad too, and some are fine" in at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
     say(others[1], "bad")
     assert judge_call(call).facts.seen["siblings"] == "also_bad"
     assert "look upstream" in at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()

@@ -88,14 +88,15 @@ def restore(archive, replace=False):
         raise BackupError(f"There is data in {settings.DATA} already; --replace moves it aside")
     with tempfile.TemporaryDirectory(dir=settings.DATA) as scratch:
         told = unpack(archive, Path(scratch))
+        # What browsers kept for the calls of before must not be taken for these.
+        with closing(sqlite3.connect(Path(scratch) / DATABASE)) as opened, opened:
+            if opened.execute("SELECT 1 FROM sqlite_master WHERE name = 'accounts_installation'").fetchone():
+                opened.execute("UPDATE accounts_installation SET key = ?", (uuid.uuid4().hex,))
         if standing:
             aside = settings.DATA / f"before-restore-{datetime.now(UTC).strftime(STAMP)}"
             aside.mkdir(mode=0o700)
             for path in standing:
                 os.replace(path, aside / path.name)
-        # What browsers kept for the calls of before must not be taken for these.
-        with closing(sqlite3.connect(Path(scratch) / DATABASE)) as opened, opened:
-            opened.execute("UPDATE accounts_installation SET key = ?", (uuid.uuid4().hex,))
         os.replace(Path(scratch) / DATABASE, database)
         if (Path(scratch) / "media").exists():
             os.replace(Path(scratch) / "media", settings.MEDIA_ROOT)

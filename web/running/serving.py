@@ -70,8 +70,9 @@ def serve(host, port, told=None, started=None):
                 )
             except OSError as error:
                 raise CommandError(f"Port {port} cannot be used ({error.strerror}); choose another with --port") from None
-            # Compiled for the first time this takes some seconds; devices started after it need not do it too.
-            warming.join()
+            if started:
+                # Compiled for the first time this takes some seconds; devices started after it need not do it too.
+                warming.join()
             if told:
                 told()
                 sys.stdout.flush()

@@ -1,5 +1,6 @@
 """An installation that is not the demo: started, watched, backed up while it runs, restored, killed; behind TLS; and clear refusals."""
 
+import gzip
 import json
 import os
 import signal
@@ -253,6 +254,19 @@ def test_a_backup_holds_the_photos_and_a_broken_one_is_refused(kept, tmp_path_fa
     (kept / "not.zip").write_bytes(b"nothing")
     with pytest.raises(backups.BackupError, match="is no backup"):
         backups.unpack(kept / "not.zip", tmp_path_factory.mktemp("empty"))
+
+
+@pytest.mark.parametrize("state", ["0001-ice", "0006-reasons"])
+def test_old_data_is_kept_before_it_is_migrated_and_can_be_had_again(state, tmp_path):
+    old = settings.ROOT / "tests" / "web" / "states" / f"{state}.sqlite3.gz"
+    (tmp_path / "kettle.sqlite3").write_bytes(gzip.decompress(old.read_bytes()))
+    assert manage(tmp_path, "demo", "--no-serve").returncode == 0
+    [kept] = (tmp_path / "backups").glob("*-before-migration.zip")
+    restored = manage(tmp_path, "restore", str(kept), "--replace")
+    assert restored.returncode == 0, restored.stderr[-400:]
+    with sqlite3.connect(tmp_path / "kettle.sqlite3") as opened:
+        assert opened.execute("SELECT count(*) FROM logbook_reading").fetchone()[0] > 50
+    assert list(tmp_path.glob("before-restore-*/kettle.sqlite3"))
 
 
 def test_backups_are_kept_by_age(kept):

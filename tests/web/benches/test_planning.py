@@ -1,5 +1,6 @@
 """Planning on the Programs stop: tried out as it is changed, asked for, stopped, taken; a watched defrost; hours that count."""
 
+import threading
 from datetime import timedelta
 
 import pytest
@@ -11,6 +12,7 @@ from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.defrost.actions.plan_defrosts import ask_plan
 from web.benches.defrost.actions.watch_defrost import end_watch, mark_watch, start_watch
+from web.logbook.actions.open_call import open_call
 from web.logbook.judging import judge_call
 from web.logbook.models import DefrostPlan, DefrostWatch, LogEntry
 
@@ -20,6 +22,10 @@ FOUND = {"starts": "8 a day", "fail_safe_min": "45", "termination_f": "85", "dri
 @pytest.fixture
 def found(user, call):
     return keep_program(user, call, "found", FOUND)
+
+
+# As it is, before the tests work plans out where they are asked for.
+BEGIN = planning.begin
 
 
 @pytest.fixture(autouse=True)
@@ -198,3 +204,25 @@ def test_only_a_choice_of_the_plan_can_be_taken_and_plans_of_others_are_out_of_r
     client.force_login(stranger)
     assert client.get(reverse("plan", args=[call.number])).status_code == 404
     assert client.post(reverse("stop-plan", args=[call.number, plan.pk])).status_code == 404
+
+
+def test_a_plan_that_waited_begins_when_its_turn_comes(user, unit, monkeypatch):
+    begun = []
+    monkeypatch.setattr(planning, "begin", BEGIN)
+    monkeypatch.setattr(planning, "work", lambda pk, *given: begun.append(pk))
+
+    def worked():
+        for thread in threading.enumerate():
+            if thread.name.startswith("plan-"):
+                thread.join()
+        return begun
+
+    first, second = (ask_plan(user, open_call(user, unit), {}) for _ in range(2))
+    assert (first.state, second.state) == ("working", "waiting")
+    for plan in (first, second):
+        planning.begin(plan, "asked", None, None)
+    assert worked() == [first.pk] and not planning.cut_off(second)
+    DefrostPlan.objects.filter(pk=first.pk).update(state="done")
+    planning._next_turn()
+    second.refresh_from_db()
+    assert worked() == [first.pk, second.pk] and second.state == "working"

@@ -11,7 +11,7 @@ from django.utils import timezone
 from playwright.sync_api import expect
 
 from web.demo import load as demo
-from web.logbook.models import Call
+from web.logbook.models import Call, Unit
 
 # Playwright's loop runs in this thread; the ORM is only used between its steps.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
@@ -53,6 +53,8 @@ def demo_data(transactional_db):
     connection.ensure_connection()
     if not _kept:
         demo.load()
+        # Nothing is simulated here unless a test starts it.
+        Unit.objects.update(probes=None, controller=None)
         _kept["at"], _kept["data"] = timezone.now(), sqlite3.connect(":memory:")
         connection.connection.backup(_kept["data"])
         return

@@ -43,6 +43,7 @@ def test_a_program_is_read_planned_written_back_and_proved(open_stop, stand_in, 
     DefrostProgram.objects.filter(call__unit__name="Freezer 1").delete()
     page = open_stop("Freezer 1", "programs")
     page.get_by_role("link", name="Read from controller").click()
+    expect(page.locator("#controller-live")).to_contain_text("Coil probe")
     page.get_by_role("button", name="Read all settings").click()
     expect(page.get_by_label("Settings as read")).to_contain_text("85 °F")
     expect(page.locator("#controller-live")).to_contain_text("Coil probe")

@@ -10,7 +10,7 @@ from collections.abc import Mapping
 from datetime import UTC, datetime
 from typing import Annotated, Any, Final, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, ValidationError, field_validator, model_validator
 
 from kettle.judging.course import Course, Done
 from kettle.judging.suspects import Suspect
@@ -103,17 +103,19 @@ class CaseUnit(_Strict):
 
 
 def _iso_time(value: Any) -> Any:
-    if value is not None and not isinstance(value, (str, datetime)):
+    if not isinstance(value, (str, datetime)):
         raise ValueError("a time is text in ISO 8601, for example 2026-03-02T06:14:00Z")
     return value
 
 
-def _in_utc(value: datetime | None) -> datetime | None:
-    if value is None:
-        return None
+def _in_utc(value: datetime) -> datetime:
     if not FIRST_YEAR <= value.year <= LAST_YEAR:
         raise ValueError(f"the year {value.year} is outside {FIRST_YEAR} to {LAST_YEAR}")
     return value.replace(tzinfo=UTC) if value.tzinfo is None else value
+
+
+# A time of a case file, in UTC where it names no zone.
+Moment = Annotated[datetime, Field(strict=False), BeforeValidator(_iso_time), AfterValidator(_in_utc)]
 
 
 class CaseObservation(_Strict):
@@ -121,7 +123,7 @@ class CaseObservation(_Strict):
 
     key: str = Field(json_schema_extra={"enum": list(observations.REGISTRY)})
     value: float | str | list[str]
-    at: Annotated[datetime, Field(strict=False)] | None = None
+    at: Moment | None = None
     source: str | None = Field(default=None, max_length=40)
     on: int | None = Field(default=None, ge=1, le=int(LIMITS["evaporators"][1]))
     stage: int | None = Field(default=None, ge=0, le=MOST_ACTS)
@@ -130,16 +132,6 @@ class CaseObservation(_Strict):
     @classmethod
     def _known_key(cls, value: str) -> str:
         return observations.get(value).key
-
-    @field_validator("at", mode="before")
-    @classmethod
-    def _iso_time(cls, value: Any) -> Any:
-        return _iso_time(value)
-
-    @field_validator("at")
-    @classmethod
-    def _in_utc(cls, value: datetime | None) -> datetime | None:
-        return _in_utc(value)
 
     @model_validator(mode="after")
     def _sound_value(self) -> "CaseObservation":
@@ -169,17 +161,7 @@ class CaseAct(_Strict):
     did: str = Field(json_schema_extra={"enum": [*sorted({act.did for act in acts.ACTS.values()})]})
     value: float | None = None
     on: int | None = Field(default=None, ge=1, le=int(LIMITS["evaporators"][1]))
-    at: Annotated[datetime, Field(strict=False)] | None = None
-
-    @field_validator("at", mode="before")
-    @classmethod
-    def _iso_time(cls, value: Any) -> Any:
-        return _iso_time(value)
-
-    @field_validator("at")
-    @classmethod
-    def _in_utc(cls, value: datetime | None) -> datetime | None:
-        return _in_utc(value)
+    at: Moment | None = None
 
     @model_validator(mode="after")
     def _known_act(self) -> "CaseAct":

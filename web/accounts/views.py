@@ -1,7 +1,6 @@
 """Logging in: slowed and locked against guessing, with the same answer for names that exist and names that do not."""
 
 import threading
-from datetime import timedelta
 
 from axes.models import AccessFailureLog
 from django.conf import settings
@@ -66,5 +65,5 @@ def refused(request, words, status):
 
 
 def _failures_of(request):
-    since = timezone.now() - timedelta(minutes=settings.AXES_COOLOFF_TIME.total_seconds() / 60)
+    since = timezone.now() - settings.AXES_COOLOFF_TIME
     return AccessFailureLog.objects.filter(ip_address=request.META.get("REMOTE_ADDR"), attempt_time__gte=since).count()

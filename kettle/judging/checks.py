@@ -6,12 +6,14 @@ from typing import Final
 
 import numpy as np
 
+from kettle.judging import running
 from kettle.judging.evidence import echo_share, state_words
 from kettle.judging.facts import Facts
 from kettle.judging.holds import Hold
 from kettle.judging.network import Figures, Network
 from kettle.knowledge import bands, causes, observations
 from kettle.knowledge.causes.model import Cause
+from kettle.knowledge.observations import Observation
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import Unit
 
@@ -50,9 +52,9 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
         missing = [observations.get(key) for key in needs if key not in facts.seen]
         if not missing or (feature in bands.COIL_QUANTITIES and "superheat_judge" in blocked):
             continue
-        if any(entry.many or entry.tool == "record" or not entry.exists_on(facts.unit) for entry in missing) or _band_missing(
-            facts.unit, feature
-        ):
+        if not running.quantity_can_be_asked(feature, facts):
+            continue
+        if any(_not_for_asking(entry, facts.unit) for entry in missing) or _band_missing(facts.unit, feature):
             continue
         if "gauges" in blocked and any(entry.tool == "gauge" for entry in missing):
             continue
@@ -66,7 +68,20 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
         if gain >= WORTH_CHECKING_BITS and (first.key not in checks or score > checks[first.key][0]):
             meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])
             checks[first.key] = (score, Check(first.key, first.label, first.how, meaning, gain, minutes))
-    return [check for _, check in sorted(checks.values(), key=lambda scored: -scored[0])[:CHECKS_SHOWN]]
+    ordered = sorted(checks.values(), key=lambda scored: -scored[0])
+    if running.state(facts) == "dead":
+        ordered.sort(key=lambda scored: _along_the_current(scored[1].key))
+    return [check for _, check in ordered[:CHECKS_SHOWN]]
+
+
+def _along_the_current(key: str) -> int:
+    """The place of a check on the way of the current; what does not lie on it comes after, as it was ordered."""
+    return running.CURRENT.index(key) if key in running.CURRENT else len(running.CURRENT)
+
+
+def _not_for_asking(entry: Observation, unit: Unit) -> bool:
+    """Whether nobody is sent to look: lists, records, what customers tell, and what the unit has not."""
+    return entry.many or entry.tool == "record" or entry.group == "told" or not entry.exists_on(unit)
 
 
 def _gain_bits(weights: Figures, shape: Figures) -> float:

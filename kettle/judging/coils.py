@@ -19,7 +19,7 @@ Ages = Mapping[str, float]
 
 def state_of(facts: Facts) -> str | None:
     """Return whether a coil is found "ok" or "bad", None where too little is known of it."""
-    if verdicts.coil_iced(facts) or facts.is_("evap_fans", "some_stopped", "stopped", "reversed"):
+    if verdicts.coil_iced(facts) or facts.is_("evap_fans", *verdicts.FANS_NOT_RUNNING):
         return "bad"
     told = [v for v in verdicts.on(facts) if v.quantity in TELLING and v.trust != "none"]
     if any(v.state != "ok" for v in told):

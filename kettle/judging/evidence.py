@@ -10,6 +10,7 @@ from typing import Final
 
 import numpy as np
 
+from kettle.judging import running
 from kettle.judging.facts import Facts
 from kettle.judging.network import Figures, Network
 from kettle.judging.verdicts import Verdict
@@ -71,7 +72,7 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
     # In the order of their keys, so that the order of entry does not even move the last digit.
     for key, value in sorted(facts.seen.items()):
         columns = network.columns.get(key)
-        if columns is None or isinstance(value, float):
+        if columns is None or isinstance(value, float) or running.says_nothing(key, facts):
             continue
         entry = observations.get(key)
         words = [word for word in (value if isinstance(value, tuple) else (value,)) if word in columns.states]

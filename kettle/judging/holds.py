@@ -4,8 +4,9 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.judging import running
 from kettle.judging.facts import COLD_OUTSIDE_F, PULL_DOWN_F, SETTLING_MIN, Facts
-from kettle.judging.verdicts import coil_iced
+from kettle.judging.verdicts import FANS_NOT_RUNNING, coil_iced
 from kettle.knowledge.bands import default_band
 
 ACTIONS: Final = {
@@ -21,8 +22,10 @@ ACTIONS: Final = {
 }
 
 
-# Below this a winding counts as lying to ground (over 1 MΩ is wanted).
-GROUNDED_OHM: Final = 1e5
+# Superheat this many bands over its band is far too high; a drier with less drop than this is clear, °F.
+FAR_OVER_BANDS: Final = 1.0
+LIES_TO_GROUND_OHM: Final = 1e5
+DRIER_CLEAR_F: Final = 3.0
 
 
 @dataclass(frozen=True)
@@ -49,9 +52,24 @@ class HoldRule:
 
 def _box_far(f: Facts) -> str | None:
     over = f.box_over_set_f
-    if over is None or over <= PULL_DOWN_F or f.unit.metering == "cap_tube":
+    if over is None or over <= PULL_DOWN_F or f.unit.metering == "cap_tube" or _starved_by_the_valve(f):
         return None
     return f"Box is {f.shown.text(over, '°F diff', 0)} above set; superheat is tuned within {f.shown.text(PULL_DOWN_F, '°F diff', 0)} of it"
+
+
+def _starved_by_the_valve(f: Facts) -> bool:
+    """Superheat far too high with bulb, drier and supply cleared: a coil so starved never reaches set, and the stem need not wait."""
+    superheat, band = f.derived.get("superheat_evap_f"), default_band(f.unit, "superheat_evap_f")
+    if superheat is None or band is None or superheat < band[1] + FAR_OVER_BANDS * (band[1] - band[0]):
+        return False
+    drop = f.number("drier_drop_f")
+    cleared = f.is_("bulb", "tight_insulated") and drop is not None and drop <= DRIER_CLEAR_F
+    return cleared and (f.is_("sight_glass", "clear") or _fed(f))
+
+
+def _fed(f: Facts) -> bool:
+    subcooling, band = f.derived.get("subcooling_f"), default_band(f.unit, "subcooling_f")
+    return subcooling is not None and band is not None and subcooling >= band[0]
 
 
 def _settling(f: Facts) -> str | None:
@@ -75,6 +93,20 @@ def _charge_shows_low(f: Facts) -> bool:
     return subcooling is not None and low_subcooling is not None and subcooling < low_subcooling[0]
 
 
+def _fans_not_running(f: Facts) -> bool:
+    return f.is_("evap_fans", *FANS_NOT_RUNNING) and not running.says_nothing("evap_fans", f)
+
+
+def _fans_wait_for_gas(f: Facts) -> bool:
+    """The fans wait for a coil that cannot get cold because it is short: a deadlock that only gas ends."""
+    return f.is_("fan_delay", "waits_cold") and f.is_("evap_fans", "stopped") and _charge_shows_low(f)
+
+
+def blocked_on_purpose(f: Facts) -> bool:
+    """Whether the condenser was blocked by the technician, to raise the head in the cold."""
+    return f.is_("condenser_blocking", "on_purpose")
+
+
 def _glass_alone(f: Facts) -> str | None:
     if not f.is_("sight_glass", "few_bubbles", "flashing", "empty"):
         return None
@@ -82,12 +114,12 @@ def _glass_alone(f: Facts) -> str | None:
     missing = [
         words
         for words, cleared in (
-            ("coil fans", f.is_("evap_fans", "running")),
-            ("condenser coil", f.is_("condenser_coil", "clean", "dusty")),
+            ("coil fans", f.is_("evap_fans", "running", "none") or _fans_wait_for_gas(f)),
+            ("condenser coil", f.is_("condenser_coil", "clean", "dusty") or blocked_on_purpose(f)),
             ("condenser fan", f.is_("condenser_fans", "running", "cycling") or f.unit.condensing == "water"),
             (
                 f"air on the condenser over {f.shown.text(COLD_OUTSIDE_F, '°F', 0)}",
-                (ambient is not None and ambient >= COLD_OUTSIDE_F) or f.unit.condensing == "water",
+                (ambient is not None and ambient >= COLD_OUTSIDE_F) or f.unit.condensing == "water" or blocked_on_purpose(f),
             ),
             ("low subcooling or receiver level", _charge_shows_low(f)),
         )
@@ -101,7 +133,7 @@ def _critical_charge(f: Facts) -> str | None:
     if charge is None or f.unit.receiver:
         return None
     outside_sound = (
-        f.is_("evap_fans", "running")
+        f.is_("evap_fans", "running", "none")
         and f.is_("condenser_coil", "clean", "dusty")
         and f.is_("condenser_fans", "running", "cycling")
         and f.is_("compressor", "running")
@@ -126,8 +158,8 @@ def _bulb_first(f: Facts) -> str | None:
 
 def _lock_out(f: Facts) -> str | None:
     trouble = (
-        f.is_("compressor", "humming", "tripping")
-        or f.is_("evap_fans", "some_stopped", "stopped")
+        f.is_("compressor", "humming", "tripping", "off")
+        or f.is_("evap_fans", "some_stopped", "stopped", "held_by_ice")
         or f.is_("condenser_fans", "stopped")
         or f.is_("contactor", "chattering")
         or f.is_("coil_after_defrost", "part_iced", "iced")
@@ -138,9 +170,11 @@ def _lock_out(f: Facts) -> str | None:
 
 
 def _grounded(f: Facts) -> str | None:
-    ohms = f.number("winding_ground_ohm")
-    if ohms is None or ohms >= GROUNDED_OHM:
+    if not running.is_grounded(f):
         return None
+    ohms = f.number("winding_ground_ohm") or 0.0
+    if ohms >= LIES_TO_GROUND_OHM:
+        return f"Only {ohms / 1e3:.0f} kΩ from a winding to ground, over 1 MΩ is wanted: do not switch it on to try it"
     return "A winding lies to ground: never switch it on again to try it"
 
 
@@ -148,7 +182,9 @@ def _lone(f: Facts) -> str | None:
     if not f.unit.walk_in or (f.is_("inside_release", "works") and f.is_("latch_blocked", "yes")):
         return None
     if f.is_("inside_release", "fails"):
-        return "The inside release fails: do not go in alone, block the door open, someone knows where you are"
+        if f.is_("latch_blocked", "yes") and f.is_("someone_outside", "yes"):
+            return None
+        return "The inside release fails: do not go in alone, block the door open, someone outside knows where you are"
     return "Closed box: inside release proved, latch blocked, someone knows where you are"
 
 
@@ -183,12 +219,17 @@ _RULES: Final = (
     HoldRule("fans_not_running", ("superheat_judge", "charge_judge", "charge_add", "txv_adjust"),
              "Superheat, TD, charge", "every coil fan runs the right way",
              lambda f: "Coil fans are not all running: restore the airflow first"
-             if f.is_("evap_fans", "some_stopped", "stopped", "reversed") else None),
+             if _fans_not_running(f) and not _fans_wait_for_gas(f) else None),
+    HoldRule("fans_not_running", ("superheat_judge", "charge_judge", "txv_adjust"),
+             "Superheat, TD", "every coil fan runs the right way",
+             lambda f: "The fans wait for a cold coil that only gas can give: gas may go in, nothing else is judged by it yet"
+             if _fans_not_running(f) and _fans_wait_for_gas(f) else None),
     HoldRule("condenser_blocked", ("charge_judge", "charge_add"), "Charge", "light shows through the condenser",
-             lambda f: "Condenser is blocked: clean it first" if f.is_("condenser_coil", "blocked") else None),
+             lambda f: "Condenser is blocked: clean it first"
+             if f.is_("condenser_coil", "blocked") and not blocked_on_purpose(f) else None),
     HoldRule("condenser_fan_stopped", ("charge_judge", "charge_add"), "Charge", "the condenser fan runs the right way",
              lambda f: "Condenser fan is not moving air: put it right first"
-             if f.is_("condenser_fans", "stopped", "reversed") else None),
+             if f.is_("condenser_fans", "stopped", "reversed") and not running.says_nothing("condenser_fans", f) else None),
     HoldRule("box_far_from_set", ("txv_adjust",), "Valve stem", "the box is near set", _box_far),
     HoldRule("settling", ("txv_adjust", "superheat_judge"), "Tuning superheat", "15 min after the last disturbance", _settling),
     HoldRule("glass_alone", ("charge_add",), "Adding gas", "airflow, condensing and outdoor air are cleared and a second sign is low",

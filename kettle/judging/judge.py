@@ -8,16 +8,16 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from kettle.judging import holds, problems, readings, verdicts
+from kettle.judging import holds, problems, readings, running, verdicts
 from kettle.judging.checks import Check, next_checks
 from kettle.judging.evidence import Evidence, features, log_likelihood, quantity_name, verdict_words, weigh
 from kettle.judging.facts import Facts
 from kettle.judging.holds import Hold
-from kettle.judging.network import Figures, network_of
+from kettle.judging.network import Figures, Network, network_of
 from kettle.judging.problems import Problem
 from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
 from kettle.judging.verdicts import Verdict
-from kettle.knowledge import causes
+from kettle.knowledge import causes, observations
 from kettle.knowledge.observations import Value
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import CHOICES, Unit
@@ -90,9 +90,20 @@ def judge(
         ranking=ranking,
         next_checks=tuple(next_checks(facts, network, folded, in_force, overridden)),
         assumed=_assumed(unit, found),
-        discounted=tuple((verdict_words(v, shown), v.why) for v in found if v.trust == "none" and v.quantity in network.columns),
+        discounted=_discounted(facts, found, network),
         close_call=close_call(ranking),
     )
+
+
+def _discounted(facts: Facts, found: Sequence[Verdict], network: Network) -> tuple[tuple[str, str], ...]:
+    """What was read or seen and counts for nothing now, in words, with why."""
+    figures = [(verdict_words(v, facts.shown), v.why) for v in found if v.trust == "none" and v.quantity in network.columns]
+    words = [
+        (f"{observations.get(key).label}: {observations.get(key).show(value)}", running.says_nothing(key, facts))
+        for key, value in facts.seen.items()
+        if running.says_nothing(key, facts)
+    ]
+    return tuple(figures + words)
 
 
 def verdicts_of(facts: Facts) -> tuple[Verdict, ...]:
@@ -113,7 +124,8 @@ def context_of(facts: Facts) -> dict[str, str]:
     outside = "mild"
     if ambient is not None and facts.unit.condensing == "air":
         outside = "cold" if facts.is_cold_outside else "hot" if facts.is_hot_outside else "mild"
-    return {"moment": facts.moment, "outside": outside}
+    fans = {"evap_fans": "none"} if facts.is_("evap_fans", "none") else {}
+    return {"moment": facts.moment, "outside": outside, **fans}
 
 
 def suspect_of(judged: Judgement, code: str, history: tuple[str, ...] = ()) -> Suspect:

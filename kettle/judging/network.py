@@ -16,8 +16,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kettle.knowledge import causes, observations
-from kettle.knowledge.causes.model import Cause
-from kettle.knowledge.causes.usual import States
+from kettle.knowledge.causes.model import Cause, States
+from kettle.knowledge.causes.noticed import told
 from kettle.knowledge.unit import Unit
 
 Figures = NDArray[np.float64]
@@ -91,7 +91,7 @@ def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...]) -> Netwo
         many = key in observations.REGISTRY and observations.REGISTRY[key].many
         columns[key] = Columns(width, tuple(states), many)
         width += len(states)
-    found = [cause for cause in causes.CATALOGUE.values() if cause.possible_on(unit)]
+    found = [cause for cause in causes.CATALOGUE.values() if cause.possible_on(unit) and cause.possible_in(at)]
     base = _row(usual, usual)
     rows = np.array([_row(usual, _shapes(usual, cause, unit, at)) for cause in found])
     priors = np.array([cause.prior_on(unit) * (COMES_BACK if cause.code in history else 1.0) for cause in found])
@@ -116,7 +116,8 @@ def _row(usual: Mapping[str, States], shapes: Mapping[str, States]) -> Figures:
 
 def _shapes(usual: Mapping[str, States], cause: Cause, unit: Unit, context: Mapping[str, str]) -> dict[str, States]:
     effects = cause.effects_on(unit, context)
-    return {key: _shape(base, effects.get(key), key) for key, base in usual.items()}
+    shapes = {key: _shape(base, effects.get(key), key) for key, base in usual.items()}
+    return shapes | told(cause, shapes)
 
 
 def _shape(base: States, named: Mapping[str, float] | None, key: str) -> States:

@@ -10,7 +10,7 @@ from typing import Final
 
 from kettle.judging import readings
 from kettle.judging.facts import Facts
-from kettle.judging.verdicts import coil_iced
+from kettle.judging.verdicts import FANS_NOT_RUNNING, coil_iced
 from kettle.knowledge import refrigerants
 from kettle.knowledge.bands import default_band
 from kettle.knowledge.errors import InputError
@@ -64,7 +64,7 @@ def _resting_miss_f(refrigerant: Refrigerant, facts: Facts, resting_psig: float,
 
 
 def _running(facts: Facts) -> Suspicion | None:
-    airflow_bad = coil_iced(facts) or facts.is_("evap_fans", "some_stopped", "stopped", "reversed")
+    airflow_bad = coil_iced(facts) or facts.is_("evap_fans", *FANS_NOT_RUNNING)
     condensing_bad = facts.is_("condenser_coil", "blocked") or facts.is_("condenser_fans", "stopped", "slow", "reversed")
     stopped = facts.is_("compressor", "off", "humming", "tripping")
     if airflow_bad or condensing_bad or stopped or facts.moment == "just_started":

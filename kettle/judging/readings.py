@@ -58,6 +58,8 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     difference("superheat_comp_f", got.get("suction_line_comp_f"), sst)
     difference("line_gain_f", out.get("superheat_comp_f"), out.get("superheat_evap_f"))
     difference("subcooling_f", bubble, got.get("liquid_line_f"))
+    if seen.get("compressor") == "off":
+        difference("rest_off_f", sst, got.get("box_temp_f"))
     difference("td_f", air, sst)
     difference("delta_t_f", got.get("return_air_f"), got.get("supply_air_f"))
     difference("split_f", sct, ambient)

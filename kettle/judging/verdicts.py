@@ -27,6 +27,7 @@ FAR_PROBE_GAIN_F: Final = 30.0
 AMPS_SHARES: Final = (0.78, 1.2)
 MOST_AMPS_PCT: Final = 105.0
 USUAL_SCT_F: Final = 105.0
+FANS_NOT_RUNNING: Final = ("some_stopped", "stopped", "reversed", "held_by_ice")
 
 
 @dataclass(frozen=True)
@@ -46,8 +47,9 @@ TRUST_RULES: Final = (
     TrustRule(CIRCUIT_QUANTITIES, "none", "the compressor is not running",
               lambda f: f.is_("compressor", "off", "humming", "tripping")),
     TrustRule(COIL_QUANTITIES, "none", "the coil is iced: melt it first", lambda f: coil_iced(f)),
+    TrustRule(COIL_QUANTITIES, "none", "it is in a defrost", lambda f: f.is_("control_call", "in_defrost")),
     TrustRule(COIL_QUANTITIES, "none", "the coil fans are not all running",
-              lambda f: f.is_("evap_fans", "some_stopped", "stopped", "reversed")),
+              lambda f: f.is_("evap_fans", *FANS_NOT_RUNNING)),
     TrustRule(("subcooling_f",), "weak", "behind a receiver: glass and level say more", lambda f: f.unit.receiver),
     TrustRule(("superheat_evap_f",), "weak", "a capillary tube does not hold superheat",
               lambda f: f.unit.metering == "cap_tube"),

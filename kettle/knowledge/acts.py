@@ -6,11 +6,14 @@ The shares in `removes` say how often the act, done as one does it, puts that ca
 import difflib
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Final
+from typing import Any, Final
 
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import REGISTRY
+
+# The most of a unit that one act is taken to be.
+MOST: Final = {"turns": 12.0, "oz": 4000.0}
 
 
 @dataclass(frozen=True)
@@ -21,7 +24,8 @@ class Act:
     seen before and is not true any more; `mutes` what from then on tells of the act and not of the unit; `settles_min` minutes until it
     shows; `proof` quantities or observations of which one has to be seen after it, `prove` the same in words; `leaves` causes whose
     signs it takes away while they stay (gas added: the leak), `closes` what another act so left. `still` marks what does not change how the
-    unit runs. `unit` is that of its value, empty where it has none.
+    unit runs. `unit` is that of its value, empty where it has none. `bench` marks what a bench of its own records, `held_as` the action of
+    the case format that a hold can block, `only` the units it can be done on.
     """
 
     part: str
@@ -39,11 +43,26 @@ class Act:
     unit: str = ""
     still: bool = False
     closes: tuple[str, ...] = ()
+    bench: bool = False
+    held_as: str = ""
+    only: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
 
     @property
     def code(self) -> str:
         """Part and word together."""
         return f"{self.part}.{self.did}"
+
+    def exists_on(self, unit: Any) -> bool:
+        """Whether it can be done on a unit built like this (`only`: field of the unit -> values that have it)."""
+        return all(getattr(unit, name) in having for name, having in self.only.items())
+
+    def check(self, value: float | None) -> float | None:
+        """Return how much of it was done; InputError names value, range and unit. One without a unit has no value."""
+        if value is None or not self.unit:
+            return None
+        if not 0 < value <= MOST[self.unit]:
+            raise InputError(f"{self.label}: {value:g} {self.unit} is outside 0 to {MOST[self.unit]:g} {self.unit}")
+        return value
 
 
 # Read or felt on a running unit: any act that changes how it runs makes it past.
@@ -60,17 +79,20 @@ _LICENSED: Final = words("licensed", "pressure")
 _LIVE: Final = words("lock_out", "live")
 _RUNS: Final = ("compressor", "compressor_amps", "amps_pct")
 _ICE: Final = ("ice_form", "ice_places")
+_TXV: Final = {"metering": ("txv",)}
+_AIR: Final = {"condensing": ("air",)}
 _PLUGGED: Final = {"drain_blocked": 0.8}
 
 
-def _valve(did: str, label: str, removes: Mapping[str, float], settles_min: float = 15.0, **more: str) -> Act:
-    return Act("valve", did, label, removes, proof=SUPERHEAT, prove=_AT_SET, settles_min=settles_min, **more)  # type: ignore[arg-type]
+def _valve(did: str, label: str, removes: Mapping[str, float], settles_min: float = 15.0, **more: Any) -> Act:
+    return Act("valve", did, label, removes, proof=SUPERHEAT, prove=_AT_SET, settles_min=settles_min, **more)
 
 
 # fmt: off
 _ALL: Final = (
     Act("coil", "melted", "Coil melted", {"residual_ice": 0.9}, {"ice_form": "none"}, _ICE, _ICE, 30.0, ("coil_after_defrost", "ice_form"),
-        "A look at the whole coil, back and corners, and a defrost seen to its end", caution=words("lock_out", "drips", "scald")),
+        "A look at the whole coil, back and corners, and a defrost seen to its end", caution=words("lock_out", "drips", "scald"),
+        bench=True),
     Act("coil", "cleaned", "Coil cleaned", {"evap_airflow_low": 0.92}, {"evap_coil": "clean"}, ("evap_coil", "air_weak_at"), (), 15.0,
         ("td_f", "delta_t_f", "air_weak_at"), "Air felt at every section, and TD in its band", caution=_LOCKED),
     Act("evap_fan", "freed", "Fan freed", {"evap_fan_failed": 0.6}, {"evap_fans": "running"}, ("evap_fans", "fans_still", "air_weak_at"),
@@ -78,6 +100,12 @@ _ALL: Final = (
     Act("evap_fan", "replaced", "Fan replaced", {"evap_fan_failed": 0.95}, {"evap_fans": "running"},
         ("evap_fans", "fans_still", "air_weak_at"), (), 15.0, ("evap_fans", "fans_still", "air_weak_at"),
         "Every fan turning, air felt at every section", caution=_LOCKED),
+    Act("evap_fan", "delay_bridged", "Fan delay bridged for now", {"fan_delay_waiting": 0.95}, {"evap_fans": "running"},
+        ("evap_fans", "fans_still", "air_weak_at", "fan_delay", "evap_fan_supply_v"), (), 5.0, ("evap_fans", "fan_delay"),
+        "The bridge out again, the fans let go by themselves on a cold coil",
+        {"fan_delay_waiting": "The bridge taken out, and the delay seen to let the fans go"}, _LIVE),
+    Act("evap_fan", "delay_set", "Fan delay set or replaced", {"fan_delay_waiting": 0.9}, {}, ("fan_delay",), (), 15.0,
+        ("fan_delay", "evap_fans"), "The fans let go by themselves on a cold coil", caution=_LOCKED, closes=("fan_delay_waiting",)),
     Act("door", "adjusted", "Door adjusted", {"door_seal": 0.8}, {"door": "good"}, ("door",), (), 0.0, ("door",),
         "Paper held all round, and it closes by itself", still=True),
     Act("door", "gasket_replaced", "Gasket replaced", {"door_seal": 0.92}, {"door": "good"}, ("door",), (), 0.0, ("door",),
@@ -98,8 +126,9 @@ _ALL: Final = (
         ("drain_heater", "drain"), "The drain line warm outside the pan, water seen to leave", caution=_LOCKED, still=True),
     Act("condenser", "cleaned", "Condenser cleaned", {"condenser_dirty": 0.93}, {"condenser_coil": "clean"}, ("condenser_coil",), (), 15.0,
         ("split_f", "condenser_coil"), "Split in its band", caution=words("lock_out", "ladder")),
-    Act("condenser", "blocked_on_purpose", "Condenser blocked on purpose", {}, {}, (), ("condenser_coil", "split_f"), 10.0),
-    Act("condenser", "unblocked", "Condenser clear again", {}, {}, (), (), 10.0),
+    Act("condenser", "blocked_on_purpose", "Condenser blocked on purpose", {}, {"condenser_blocking": "on_purpose"}, (),
+        ("condenser_coil", "split_f"), 10.0, only=_AIR),
+    Act("condenser", "unblocked", "Condenser clear again", {}, {"condenser_blocking": "none"}, (), (), 10.0, only=_AIR),
     Act("condenser_fan", "replaced", "Condenser fan replaced", {"condenser_fan_failed": 0.95}, {"condenser_fans": "running"},
         ("condenser_fans",), (), 15.0, ("split_f", "condenser_fans"), "Turning the right way, split in its band", caution=_LOCKED),
     Act("head_control", "adjusted", "Head control adjusted", {"head_control_not_holding": 0.6, "head_control_stuck_bypass": 0.4}, {},
@@ -110,11 +139,11 @@ _ALL: Final = (
     Act("bulb", "moved", "Bulb moved", {"bulb_fault": 0.9}, {"bulb": "tight_insulated"}, ("bulb",), (), 15.0, SUPERHEAT, _AT_SET),
     Act("bulb", "clamped", "Bulb clamped", {"bulb_fault": 0.92}, {"bulb": "tight_insulated"}, ("bulb",), (), 15.0, SUPERHEAT, _AT_SET),
     Act("bulb", "insulated", "Bulb insulated", {"bulb_fault": 0.7}, {"bulb": "tight_insulated"}, ("bulb",), (), 15.0, SUPERHEAT, _AT_SET),
-    _valve("turned_in", "Valve turned in", {"txv_overfeeding": 0.35}, unit="turns"),
-    _valve("turned_out", "Valve turned out", {"txv_underfeeding": 0.3}, unit="turns"),
-    _valve("exercised", "Valve run in, out and back", {"txv_underfeeding": 0.5, "txv_overfeeding": 0.5}),
-    _valve("strainer_cleaned", "Valve strainer cleaned", {"txv_underfeeding": 0.5, "liquid_restriction": 0.4}),
-    _valve("element_replaced", "Power element replaced", {"txv_underfeeding": 0.7, "txv_overfeeding": 0.4}),
+    _valve("turned_in", "Valve turned in", {"txv_overfeeding": 0.35}, unit="turns", bench=True, held_as="txv_adjust"),
+    _valve("turned_out", "Valve turned out", {"txv_underfeeding": 0.3}, unit="turns", bench=True, held_as="txv_adjust"),
+    _valve("exercised", "Valve run in, out and back", {"txv_underfeeding": 0.5, "txv_overfeeding": 0.5}, held_as="txv_adjust", only=_TXV),
+    _valve("strainer_cleaned", "Valve strainer cleaned", {"txv_underfeeding": 0.5, "liquid_restriction": 0.4}, held_as="open_circuit"),
+    _valve("element_replaced", "Power element replaced", {"txv_underfeeding": 0.7, "txv_overfeeding": 0.4}, only=_TXV),
     _valve("replaced", "Valve replaced", {"txv_underfeeding": 0.95, "txv_overfeeding": 0.95}),
     Act("cap_tube", "replaced", "Capillary tube replaced", {"cap_tube_restricted": 0.93}, {}, (), (), 30.0,
         ("superheat_evap_f", "td_f", "box_temp_f"), "Suction and box where they should run on the weighed charge", caution=_LICENSED),
@@ -131,7 +160,7 @@ _ALL: Final = (
     Act("regulator", "closed", "Suction regulator closed", {}, {}, (), (), 15.0, unit="turns"),
     Act("charge", "added", "Refrigerant added", {"undercharge": 0.75, "winter_charge_short": 0.75}, {}, (), (), 15.0,
         ("sight_glass", "subcooling_f", "superheat_evap_f"), "Glass, level or subcooling right near set",
-        {"undercharge": "The leak: found and repaired, or given up by name"}, _LICENSED, "oz"),
+        {"undercharge": "The leak: found and repaired, or given up by name"}, _LICENSED, "oz", held_as="charge_add"),
     Act("charge", "recovered", "Refrigerant recovered", {"overcharge": 0.75, "noncondensables": 0.3}, {}, (), (), 15.0,
         ("subcooling_f", "split_f"), "Head and subcooling in their bands", {}, _LICENSED, "oz"),
     Act("charge", "weighed_in", "Label charge weighed in", {"undercharge": 0.93, "overcharge": 0.95, "noncondensables": 0.9}, {}, (), (),
@@ -157,7 +186,7 @@ _ALL: Final = (
     Act("start_parts", "replaced", "Start parts replaced", {"start_parts_failed": 0.94}, {"start_parts": "good"},
         ("start_parts", "compressor"), (), 2.0, _RUNS, "Started twice, amps on each leg", caution=_LOCKED),
     Act("supply", "restored", "Supply restored", {"voltage_problem": 0.9}, {}, ("line_v_12", "line_v_23", "line_v_31", "compressor"), (),
-        2.0, ("volts_off_pct", *_RUNS), "Volts on each pair in band, and it runs", caution=_LIVE),
+        2.0, ("volts_off_pct", *_RUNS), "Volts on each pair in band, and it runs", caution=_LIVE, held_as="power_on"),
     Act("wiring", "put_right", "Wiring put right", {"evap_fan_no_power": 0.8, "no_call": 0.5}, {"evap_fans": "running"},
         ("evap_fans", "fans_still", "evap_fan_supply_v", "control_call", "contactor"), (), 5.0, ("evap_fans", "control_call", *_RUNS),
         "It does what its control asks, seen twice", caution=_LIVE),
@@ -192,11 +221,12 @@ _ALL: Final = (
         ("lp_cut_in_psig", "lp_cut_out_psig"), (), 0.0, ("lp_cut_in_psig", "lp_cut_in_off_f"), "Two or three cycles inside the limits"),
     Act("program", "changed", "Program changed", {"defrost_too_little": 0.75, "defrost_too_much": 0.75}, {},
         ("defrosts_per_day", "defrost_set_min", "defrost_ran_min", "defrost_ended_by", "coil_after_defrost", "termination_f"), (), 0.0,
-        ("coil_after_defrost",), "A defrost seen to its end, the coil clear", still=True),
+        ("coil_after_defrost",), "A defrost seen to its end, the coil clear", still=True, bench=True),
     Act("parameters", "changed", "Parameters set", {"wrong_parameters": 0.85, "short_cycle": 0.5}, {}, ("controller_alarm",), (), 15.0,
         ("controller_alarm", "superheat_evap_f"), "Read back, no alarm, superheat in its band"),
     Act("control", "set_calling", "Control set calling", {"no_call": 0.9}, {"control_call": "calling"},
-        ("control_call", "compressor", "contactor"), (), 5.0, _RUNS, "It runs, and the box falls", caution=words("live")),
+        ("control_call", "compressor", "contactor"), (), 5.0, _RUNS, "It runs, and the box falls", caution=words("live"),
+        held_as="power_on"),
 )
 # fmt: on
 ACTS: Final[dict[str, Act]] = {act.code: act for act in _ALL}

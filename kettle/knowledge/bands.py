@@ -72,7 +72,7 @@ COMMON: Final[dict[str, Band]] = {
     "pole_drop_v": (0, 4),
     "winding_highest_ohm": (0.1, 500),
     "winding_mismatch_pct": (0, 10),
-    "winding_ground_ohm": (1e5, 1e10),
+    "winding_ground_ohm": (1e6, 1e10),
     "heater_pct": (85, 112),
     "stat_span_f": (1.5, 9),
     "stat_off_f": (-4, 4),
@@ -81,6 +81,7 @@ COMMON: Final[dict[str, Band]] = {
     "defrost_ran_min": (6, 40),
     "lp_cut_out_psig": (0, 250),
     "pump_down_rise_psi": (0, 6),
+    "rest_off_f": (-10, 12),
 }
 # By moment: how far the edges move (low, high) and the most the verdict is then trusted.
 BY_MOMENT: Final[dict[str, dict[str, tuple[float, float, str]]]] = {

@@ -53,6 +53,8 @@ QUANTITIES: Final[dict[str, Quantity]] = {q.key: q for q in (
     Quantity("stat_off_f", "Cycle off set", "°F diff", ("stat_cut_out_f", "stat_cut_in_f"), "middle of cut-in and cut-out − set"),
     Quantity("lp_cut_in_off_f", "LP cut-in off set", "°F diff", ("lp_cut_in_psig",), "saturation at LP cut-in − set temperature"),
     Quantity("amps_pct", "Amps", "%", ("compressor_amps",), "measured ÷ rated amps", 0),
+    Quantity("rest_off_f", "At rest against box", "°F diff", ("compressor", "suction_psig", "box_temp_f"),
+             "dew at suction of a unit that stands − box air: near it liquid lies in the coil, far below it was pumped down"),
     Quantity("expected_head_psig", "Head expected", "psig", ("ambient_f",),
              "bubble at the air on the condenser + normal split, or what the head control holds", 0),
 )}

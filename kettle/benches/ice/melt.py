@@ -108,10 +108,12 @@ def must_come_first(facts: Facts) -> tuple[str, ...]:
     if not facts.is_("parts_protected", "yes"):
         missing.append("Boards, sensors and fan motors covered")
     if facts.unit.walk_in:
-        if not facts.is_("inside_release", "works"):
-            missing.append("Inside release tried, and it works")
+        if not facts.is_("inside_release", "works", "fails"):
+            missing.append("Inside release tried")
         if not facts.is_("latch_blocked", "yes"):
             missing.append("Latch blocked so that the door cannot shut")
+        if facts.is_("inside_release", "fails") and not facts.is_("someone_outside", "yes"):
+            missing.append("The release fails: door blocked open, and somebody outside who knows")
     return tuple(missing)
 
 

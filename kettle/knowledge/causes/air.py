@@ -23,7 +23,8 @@ _STARVED_OF_AIR = {
         **{f"door_{number}": 0.25 for number in range(1, 6)},
     },
 }
-_FAN_STILL = {**_STARVED_OF_AIR, "evap_fans": {"stopped": 0.52, "some_stopped": 0.4, "reversed": 0.04}}
+_FAN_STILL = {**_STARVED_OF_AIR, "evap_fans": {"stopped": 0.5, "some_stopped": 0.38, "reversed": 0.04, "held_by_ice": 0.04}}
+_NO_FAN = {"evap_fans": "none"}
 
 CAUSES = (
     Cause(
@@ -35,6 +36,8 @@ CAUSES = (
         ("Right voltage at the fan's own leads while it stands still", "Spin the blade by hand: stiff or seized"),
         ("Replace motor or blade, same turn and pitch", "Melt the coil clear, then read again"),
         words("lock_out", "wet"),
+        never=_NO_FAN,
+        comes="sudden",
         mimics=(("evap_fan_no_power", "voltage at the motor's own leads"),),
     ),
     Cause(
@@ -42,11 +45,42 @@ CAUSES = (
         "Coil fan without power",
         "The fan on the cooling coil is sound but gets no power.",
         0.035,
-        {**_FAN_STILL, "evap_fan_supply_v": {"low": 0.95}, "door_switch": {"open": SOME}},
+        {
+            **_FAN_STILL,
+            "evap_fan_supply_v": {"low": 0.95},
+            "door_switch": {"open": SOME},
+            "circuit_extra": {"delay_timer": 0.08, "interlock_not_wired": 0.06},
+        },
         ("No voltage at the fan's leads; blade spins free", "Press the door switch; measure at the controller output"),
-        ("Follow the wire back to where the voltage is lost: switch, relay, fan delay, output",),
+        ("Follow the wire back to where the voltage is lost: switch, relay, output",),
         words("lock_out"),
+        never=_NO_FAN,
+        comes="sudden",
+        after=("parts",),
         mimics=(("evap_fan_failed", "voltage at the motor's own leads"),),
+    ),
+    Cause(
+        "fan_delay_waiting",
+        "Fans wait for a cold coil",
+        "The fans on the cooling coil wait for a colder coil, which it cannot reach.",
+        0.012,
+        {
+            **_FAN_STILL,
+            "evap_fans": {"stopped": 0.95},
+            "evap_fan_supply_v": {"low": 0.95},
+            "fan_delay": {"waits_cold": 0.95},
+            "ice_form": {"light_frost": 0.5, "heavy_frost": 0.2},
+        },
+        ("No voltage at the fans; the coil at the delay's bulb warmer than its setting", "Bridge the delay: do all fans start?"),
+        (
+            "Find why the coil does not get cold: charge and feed come first",
+            "Bridge the delay while the circuit is put right, take the bridge out again, then set or replace the delay",
+        ),
+        words("lock_out"),
+        only={"defrost": ("electric", "hot_gas")},
+        never=_NO_FAN,
+        comes="sudden",
+        mimics=(("evap_fan_no_power", "bridge the delay: the fans start"),),
     ),
     Cause(
         "evap_airflow_low",
@@ -57,6 +91,7 @@ CAUSES = (
         ("Light through the fins; a hand's width between stock and coil",),
         ("Clean the coil, move the stock, show the customer the load line",),
         words("lock_out"),
+        comes="slow",
         mimics=(("txv_overfeeding", "air over the coil first: low superheat with a high TD is lack of air"),),
     ),
     Cause(
@@ -69,6 +104,9 @@ CAUSES = (
             "ice_places": {"coil_whole": 0.5, "ceiling": 0.25, "door_frame": 0.2, "floor": 0.2, "fan_guards": 0.15},
             "door": {"left_open": 0.25, "closer_failed": 0.2, "misaligned": 0.1, "good": 0.4},
             "door_traffic": {"heavy": 0.7},
+            "door_habits": {"propped_open": 0.5, "opened_often": 0.4},
+            "season": {"humid": 0.68},
+            "evap_fans": {"held_by_ice": 0.05},
             "strip_curtain": {"missing": OFTEN},
             "coil_after_defrost": {"part_iced": 0.45, "iced": 0.15},
             "defrost_ended_by": {"time": 0.55},
@@ -79,6 +117,15 @@ CAUSES = (
         ("Readings normal once the coil is melted clear", "Watch the door for ten minutes of use"),
         ("Curtain, closer, door habits; set defrosts for the load",),
         words("inside"),
+        comes="slow",
+        splits=(
+            "door_habits",
+            {
+                "propped_open": ("Agree with them when it stands open and how long: minutes, not hours; a curtain for deliveries",),
+                "opened_often": ("Curtain or air screen; set defrosts for the load",),
+                "shut": ("Hardware then: closer, hinges, gasket, curtain",),
+            },
+        ),
         mimics=(("defrost_too_little", "watch a defrost end, then watch the door: ice grows with use, not with the clock"),),
     ),
     Cause(
@@ -97,6 +144,7 @@ CAUSES = (
         ("Light at the gap; a sheet of paper slides in the shut door", "Frost along the frame at one place"),
         ("Gasket, hinges or closer; check the frame heater",),
         words("inside"),
+        comes="slow",
         mimics=(("door_infiltration", "frost along the frame, not over the whole coil"),),
     ),
     Cause(

@@ -47,6 +47,8 @@ CAUSES = (
             ("txv_underfeeding", "the glass: flashing when charge is short, clear behind a valve that throttles"),
             ("winter_charge_short", "the weather: only below about 50 °F outside"),
         ),
+        comes="slow",
+        after=("charge",),
     ),
     Cause(
         "overcharge",
@@ -85,6 +87,8 @@ CAUSES = (
                 },
             ),
         ),
+        comes="made",
+        after=("charge",),
     ),
     Cause(
         "noncondensables",
@@ -101,6 +105,8 @@ CAUSES = (
         ("Shut down, let it equalise, compare the head with saturation at ambient: higher means air",),
         ("Recover, evacuate deep, weigh in new; a new drier",),
         words("licensed", "pressure"),
+        comes="made",
+        after=("charge", "parts"),
     ),
     Cause(
         "liquid_restriction",
@@ -120,6 +126,8 @@ CAUSES = (
         ("Open the half-shut valve, or replace drier or strainer; evacuate and weigh in",),
         words("licensed", "pressure"),
         mimics=(("undercharge", "a full glass before it and a drop in temperature across it"),),
+        comes="slow",
+        after=("parts",),
     ),
     Cause(
         "cap_tube_restricted",
@@ -144,6 +152,7 @@ CAUSES = (
         "The valve that lets liquid to this box does not open.",
         0.03,
         {
+            "rest_off_f": {"low": 0.88},
             "liquid_solenoid": {"closed_no_pull": 0.55, "closed_pulled": 0.38},
             "td_f": {"high": 0.72},
             "superheat_evap_f": {"high": 0.9},
@@ -165,6 +174,7 @@ CAUSES = (
         only={"metering": ("txv", "eev")},
         by_kind={"provision": 1.8, "display": 1.4},
         mimics=(("liquid_restriction", "magnet pull, and flow when it is opened by hand"),),
+        comes="sudden",
     ),
     Cause(
         "solenoid_leaking",

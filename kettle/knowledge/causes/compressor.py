@@ -35,6 +35,7 @@ CAUSES = (
         ("Replace it, with fresh drier and start parts; find what killed it first",),
         words("licensed", "lock_out", "pressure"),
         mimics=(("suction_regulator_shut", "pump-down: a worn one cannot"),),
+        comes="slow",
     ),
     Cause(
         "compressor_overload",
@@ -54,6 +55,7 @@ CAUSES = (
         ("Find the cause: low charge, high head, bad supply, weak start parts",),
         words("lock_out", "hot_line"),
         mimics=(("compressor_open_winding", "cooling: the protector closes again, a winding does not"),),
+        comes="sudden",
     ),
     Cause(
         "compressor_grounded",
@@ -69,6 +71,7 @@ CAUSES = (
         ("The breaker trips at once", "Locked out, leads lifted: next to no ohms to the shell"),
         ("Replace the compressor; burn-out clean-up if the oil says so", "Never switch it on again to try it"),
         words("lock_out", "licensed"),
+        comes="sudden",
     ),
     Cause(
         "compressor_open_winding",
@@ -88,5 +91,6 @@ CAUSES = (
         ("Replace the compressor, with fresh start parts and drier",),
         words("lock_out", "licensed"),
         mimics=(("compressor_overload", "cold shell: a protector would have closed"), ("start_parts_failed", "the windings read right")),
+        comes="sudden",
     ),
 )

@@ -18,11 +18,14 @@ CAUSES = (
             "siblings": {"all_ok": 0.8},
             "sensor_error_f": {"ok": 0.9},
             "controller_alarm": {"open_control_circuit": 0.15},
+            "circuit_extra": {"delay_timer": 0.12, "interlock_not_wired": 0.15},
         },
         ("Controller state, set point, service mode, safety chain", "Turn the set point down: does it answer?"),
         ("Set point as found and as left; out of service mode; mend the open control circuit",),
         words("lock_out"),
         mimics=(("stat_calibration", "own thermometer at the sensor"),),
+        comes="sudden",
+        after=("settings",),
     ),
     Cause(
         "stat_calibration",
@@ -40,6 +43,7 @@ CAUSES = (
         ("Offset as found and as left, or a new sensor or thermostat",),
         (),
         mimics=(("sensor_mixup", "warm the probe: does this display move?"),),
+        after=("settings",),
     ),
     Cause(
         "sensor_mixup",
@@ -49,6 +53,7 @@ CAUSES = (
         {
             "sensor_error_f": {"low": 0.45, "high": 0.48},
             "controller_alarm": {"sensor_fault": 0.55},
+            "circuit_extra": {"probe_wrong_role": 0.7},
             "box_temp_f": {"low": SOME, "high": 0.5},
             "siblings": {"also_bad": 0.55},
         },
@@ -57,6 +62,8 @@ CAUSES = (
         (),
         by_kind={"provision": 1.6, "display": 1.4},
         mimics=(("stat_calibration", "the display follows another box"),),
+        comes="made",
+        after=("parts",),
     ),
     Cause(
         "lp_control_misset",
@@ -76,6 +83,8 @@ CAUSES = (
         (),
         by_kind={"bottle": 2.0},
         mimics=(("short_cycle", "the settings against the table"),),
+        comes="made",
+        after=("settings",),
     ),
     Cause(
         "short_cycle",
@@ -100,6 +109,7 @@ CAUSES = (
         0.012,
         {
             "controller_alarm": {"sensor_fault": 0.25, "low_superheat": 0.35, "open_control_circuit": 0.2},
+            "circuit_extra": {"interlock_not_wired": 0.2, "probe_wrong_role": 0.15},
             "superheat_evap_f": {"low": 0.35, "high": SOME},
             "sensor_error_f": {"low": 0.2, "high": 0.2},
             "box_temp_f": {"high": 0.55},
@@ -110,5 +120,7 @@ CAUSES = (
         (),
         only={"box_control": ("controller",)},
         by_kind={"reach_in": 0.5},
+        comes="made",
+        after=("settings", "parts"),
     ),
 )

@@ -34,6 +34,7 @@ CAUSES = (
             ("overcharge", "clean it first: subcooling stays normal or low behind a dirty condenser"),
             ("condenser_fan_failed", "look at the fan"),
         ),
+        comes="slow",
     ),
     Cause(
         "condenser_fan_failed",
@@ -50,6 +51,7 @@ CAUSES = (
             ({"head_control": "fan_cycling"}, {"condenser_fans": {"stopped": SOME, "slow": 0.1, "cycling": 0.15}}),
         ),
         mimics=(("condenser_dirty", "light through the fins, fan standing"),),
+        comes="sudden",
     ),
     Cause(
         "head_control_stuck_bypass",

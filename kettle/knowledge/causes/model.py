@@ -14,6 +14,8 @@ SELDOM: Final = 0.08
 
 # feature -> state -> probability; states left out share the rest as they do on a sound unit.
 Effects = Mapping[str, Mapping[str, float]]
+# state -> probability, of one feature.
+States = Mapping[str, float]
 # Where an effect holds: field of the unit, "moment" or "outside" -> value.
 Context = Mapping[str, str]
 
@@ -25,7 +27,9 @@ class Cause:
     `prior` is how common it is among service calls, `prior_freezer` the same on a freezer where it differs, `by_kind`
     factors on kinds whose code starts with a word. `shows` are its effects; `variants` replace some of them in a context
     (fields of the unit, "moment", "outside": cold, mild or hot). `only` limits the cause to units built a certain way
-    (field -> allowed values). `mimics` names causes it is taken for, each with what tells them apart.
+    (field -> allowed values), `never` rules it out in a context. `comes` says how it comes about (sudden, slow, or made: by whoever set
+    it up), `after` what a visit before it changed. `splits` names an observation that tells which of several remedies it wants:
+    (key, word -> how to put that right). `mimics` names causes it is taken for, each with what tells them apart.
     """
 
     code: str
@@ -41,6 +45,14 @@ class Cause:
     only: Mapping[str, tuple[str | int, ...]] = field(default_factory=dict)
     variants: tuple[tuple[Context, Effects], ...] = ()
     mimics: tuple[tuple[str, str], ...] = ()
+    never: Context = field(default_factory=dict)
+    comes: str = ""
+    after: tuple[str, ...] = ()
+    splits: tuple[str, Mapping[str, tuple[str, ...]]] | None = None
+
+    def possible_in(self, context: Context) -> bool:
+        """Whether the cause can be there in a context (a coil without fans has no fan to fail)."""
+        return not any(context.get(name) == value for name, value in self.never.items())
 
     def possible_on(self, unit: Unit) -> bool:
         """Whether the cause can exist on a unit built like this."""

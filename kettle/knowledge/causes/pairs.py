@@ -13,7 +13,7 @@ EXCLUSIVE: Final = (
     {"undercharge", "noncondensables"},
     {"txv_underfeeding", "txv_overfeeding", "bulb_fault"},
     {"txv_underfeeding", "liquid_solenoid_closed"},
-    {"evap_fan_failed", "evap_fan_no_power"},
+    {"evap_fan_failed", "evap_fan_no_power", "fan_delay_waiting"},
     {"defrost_never_starts", "defrost_too_little", "defrost_too_much", "defrost_not_terminating", "residual_ice"},
     {"liquid_solenoid_closed", "solenoid_leaking"},
     {"head_control_stuck_bypass", "head_control_not_holding"},

@@ -26,6 +26,7 @@ CAUSES = (
         ("Replace the contactor; find why it burnt",),
         words("lock_out"),
         mimics=(("voltage_problem", "measure before and after the contactor"), ("compressor_open_winding", "volts across the poles")),
+        comes="sudden",
     ),
     Cause(
         "start_parts_failed",
@@ -47,6 +48,7 @@ CAUSES = (
         only={"phases": (1,)},
         by_kind={"reach_in": 1.6, "bottle": 1.6, "prep": 1.6},
         mimics=(("compressor_open_winding", "the three winding readings"),),
+        comes="sudden",
     ),
     Cause(
         "voltage_problem",
@@ -69,5 +71,6 @@ CAUSES = (
         ("Supply, fuses and terminals; call the utility or the electrician",),
         words("lock_out"),
         mimics=(("contactor_pole_open", "measure before the contactor"),),
+        comes="sudden",
     ),
 )

@@ -7,9 +7,9 @@ judgement of how often a unit that works still shows each state, kept wide on pu
 from collections.abc import Mapping
 from typing import Final
 
+from kettle.knowledge.causes.model import States
+from kettle.knowledge.causes.noticed import NOTICED
 from kettle.knowledge.unit import Unit
-
-States = Mapping[str, float]
 
 # fmt: off
 USUAL: Final[dict[str, States]] = {
@@ -44,6 +44,7 @@ USUAL: Final[dict[str, States]] = {
     "defrost_ran_min": {"low": 0.03, "ok": 0.90, "high": 0.07},
     "pump_down_rise_psi": {"low": 0.005, "ok": 0.955, "high": 0.04},
     "evap_fan_supply_v": {"low": 0.05, "ok": 0.94, "high": 0.01},
+    "rest_off_f": {"low": 0.30, "ok": 0.66, "high": 0.04},
     "box_trend": {"falling": 0.30, "steady": 0.60, "rising": 0.10},
     "siblings": {"all_ok": 0.85, "also_bad": 0.15},
     "warm_extent": {"whole_box": 0.80, "part_of_box": 0.20},
@@ -51,10 +52,17 @@ USUAL: Final[dict[str, States]] = {
     "left_ice": {"yes": 0.02, "no": 0.98},
     "melt_water": {"clear": 0.97, "cloudy_foaming": 0.03},
     "drain": {"running": 0.94, "slow": 0.03, "blocked": 0.02, "frozen": 0.01},
-    "evap_fans": {"running": 0.97, "some_stopped": 0.015, "stopped": 0.01, "reversed": 0.005},
+    "evap_fans": {"running": 0.968, "some_stopped": 0.015, "stopped": 0.01, "reversed": 0.005, "held_by_ice": 0.002},
+    "fan_delay": {"let_go": 0.97, "waits_cold": 0.03},
     "evap_coil": {"clean": 0.88, "dirty": 0.09, "blocked_by_stock": 0.03},
     "door": {"good": 0.85, "gasket_gap": 0.07, "left_open": 0.03, "misaligned": 0.03, "closer_failed": 0.02},
     "door_traffic": {"light": 0.25, "normal": 0.60, "heavy": 0.15},
+    "complaint": {word: leak for word, (leak, _) in NOTICED.items()},
+    "door_habits": {"shut": 0.60, "opened_often": 0.32, "propped_open": 0.08},
+    "season": {"dry": 0.5, "humid": 0.5},
+    "circuit_extra": {"nothing": 0.97, "delay_timer": 0.008, "interlock_not_wired": 0.007, "jumper": 0.01, "probe_wrong_role": 0.005},
+    "since_when": {"today": 0.30, "days": 0.36, "weeks": 0.26, "never_right": 0.08},
+    "last_touched": {"nothing": 0.75, "charge": 0.06, "valve": 0.04, "settings": 0.07, "parts": 0.07, "defrost": 0.04, "melted": 0.05},
     "door_switch": {"made": 0.97, "open": 0.03},
     "strip_curtain": {"present": 0.80, "missing": 0.20},
     "condenser_coil": {"clean": 0.68, "dusty": 0.28, "blocked": 0.04},
@@ -63,7 +71,8 @@ USUAL: Final[dict[str, States]] = {
     "suction_line_feel": {"warm": 0.10, "cool": 0.50, "sweating": 0.32, "frosted": 0.08},
     "compressor_shell": {"hot": 0.15, "warm": 0.70, "sweating": 0.08, "frosted": 0.02, "cold": 0.05},
     "valve_sound": {"steady": 0.90, "hissing_gas": 0.06, "silent": 0.04},
-    "bulb": {"tight_insulated": 0.90, "loose": 0.03, "uninsulated": 0.06, "wrong_place": 0.01},
+    "bulb": {"tight_insulated": 0.90, "loose": 0.027, "uninsulated": 0.06, "wrong_place": 0.01, "loose_wrong_place": 0.003},
+    "bulb_clock": {"upper": 0.45, "side": 0.20, "lower": 0.28, "bottom": 0.05, "on_end": 0.02},
     "valve_response": {"as_expected": 0.93, "partial": 0.05, "none": 0.02},
     "oil_trace": {"none": 0.92, "at_fitting": 0.04, "at_coil": 0.02, "at_valve_stem": 0.02},
     "leak_test": {"none_found": 0.95, "found": 0.05},

@@ -45,6 +45,8 @@ CAUSES = (
         words("pressure", "licensed"),
         only=_VALVE,
         mimics=(("undercharge", "the glass: clear here, flashing when charge is short"), ("liquid_restriction", "the drop over the drier")),
+        comes="slow",
+        after=("valve",),
     ),
     Cause(
         "txv_overfeeding",
@@ -57,6 +59,8 @@ CAUSES = (
         words("slugging", "pressure", "licensed"),
         only=_VALVE,
         mimics=(("bulb_fault", "the bulb, by hand and eye: it is nearly always the bulb"), ("evap_airflow_low", "air over the coil")),
+        comes="slow",
+        after=("valve",),
     ),
     Cause(
         "bulb_fault",
@@ -65,12 +69,15 @@ CAUSES = (
         0.06,
         {
             **_OVERFED,
-            "bulb": {"loose": 0.42, "uninsulated": 0.32, "wrong_place": 0.2},
+            "bulb": {"loose": 0.38, "uninsulated": 0.31, "wrong_place": 0.18, "loose_wrong_place": 0.07},
+            "bulb_clock": {"bottom": 0.3},
             "valve_response": {"partial": SOME, "none": 0.1},
         },
         ("Hand and eye: two tight straps, clean pipe, right clock position, insulation",),
         ("Clamp it right, insulate it, wait 15 min and read again before touching the stem",),
         words("slugging"),
         only=_TXV,
+        comes="made",
+        after=("valve", "parts"),
     ),
 )

@@ -8,13 +8,13 @@ import difflib
 from typing import Final
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.observations import box, circuit, controls, power
+from kettle.knowledge.observations import box, circuit, controls, power, told
 from kettle.knowledge.observations.model import Observation as Observation
 from kettle.knowledge.observations.model import Range as Range
 from kettle.knowledge.observations.model import Value as Value
 
 REGISTRY: Final[dict[str, Observation]] = {
-    entry.key: entry for entry in (*box.ENTRIES, *circuit.ENTRIES, *power.ENTRIES, *controls.ENTRIES)
+    entry.key: entry for entry in (*told.ENTRIES, *box.ENTRIES, *circuit.ENTRIES, *power.ENTRIES, *controls.ENTRIES)
 }
 
 

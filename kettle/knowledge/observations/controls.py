@@ -8,6 +8,9 @@ from kettle.knowledge.observations.model import Observation
 # fmt: off
 ENTRIES: Final[tuple[Observation, ...]] = (
     # Controls and defrost
+    choice("circuit_extra", "Found in the control circuit", "controls", "Trace it from the neutral: what stands between control and coil?",
+            "nothing=nothing odd", "delay_timer=a delay timer left in", "interlock_not_wired=interlock set, not wired",
+            "jumper=a jumper left in", "probe_wrong_role=probe in the wrong role", minutes=8),
     choice("control_call", "Control", "controls", "Read the controller or the thermostat", "calling", "satisfied", "in_defrost",
             "no_power", tool="controller"),
     temp("stat_cut_out_f", "Cut-out seen", "controls", "Own thermometer when it stops", 20, tool="test"),

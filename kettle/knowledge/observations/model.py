@@ -10,13 +10,13 @@ from kettle.knowledge.units import TRADE, ShownUnits
 
 # "record" comes from the shop's own records: nobody is asked to go and look.
 Tool = Literal["record", "ask", "look", "feel", "probe", "controller", "meter", "gauge", "test"]
-Group = Literal["safety", "box", "ice", "air", "condenser", "circuit", "power", "controls"]
+Group = Literal["told", "safety", "box", "ice", "air", "condenser", "circuit", "power", "controls"]
 Value = float | str | tuple[str, ...]
 Range = tuple[float, float]
 
 # Where on the round a group of observations is taken.
 STOP_OF_GROUP: Final[dict[Group, str]] = {
-    "safety": "melt", "box": "arrive", "ice": "arrive", "air": "arrive", "condenser": "read", "circuit": "read",
+    "told": "arrive", "safety": "melt", "box": "arrive", "ice": "arrive", "air": "arrive", "condenser": "read", "circuit": "read",
     "power": "power", "controls": "programs",
 }  # fmt: skip
 # What spoils an observation, and how many minutes it stays fresh, by how it is taken; an entry may say its own.

@@ -110,6 +110,7 @@ def test_nothing_starts_before_power_is_locked_out_and_the_box_is_safe():
     ready = {"power_locked_out": "yes", "parts_protected": "yes", "inside_release": "works", "latch_blocked": "yes"}
     assert melt.must_come_first(facts(COOLER, **ready)) == ()
     assert melt.must_come_first(facts(COOLER, **ready | {"inside_release": "fails"}))
+    assert not melt.must_come_first(facts(COOLER, **ready | {"inside_release": "fails", "someone_outside": "yes"})), "the other way in"
     reach_in = resolve(UnitSpec(kind="reach_in_cooler", refrigerant="R-134a"))
     assert len(melt.must_come_first(facts(reach_in))) == 2
 

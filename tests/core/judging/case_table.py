@@ -44,6 +44,9 @@ CASES = {
         (WALK_IN_COOLER, R(WALK_IN_COOLER, box=47, td=36, superheat=1, evap_fans="stopped", evap_fan_supply_v=0, door_switch="open")),
         (REACH_IN_FREEZER, R(REACH_IN_FREEZER, box=14, td=40, superheat=2, evap_fans="stopped", evap_fan_supply_v=2,
                              ice_form="heavy_frost", ice_places=["coil_whole"]))],
+    "fan_delay_waiting": [
+        (WALK_IN_FREEZER, R(WALK_IN_FREEZER, box=21, td=44, superheat=3, evap_fans="stopped", evap_fan_supply_v=1, fan_delay="waits_cold")),
+        (DISPLAY_FREEZER, R(DISPLAY_FREEZER, box=24, td=47, superheat=4, evap_fans="stopped", fan_delay="waits_cold"))],
     "evap_airflow_low": [
         (WALK_IN_COOLER, R(WALK_IN_COOLER, box=42, td=24, superheat=2, evap_coil="dirty", return_air_f=42, supply_air_f=22)),
         (DISPLAY_FREEZER, R(DISPLAY_FREEZER, box=7, td=27, superheat=2, evap_coil="blocked_by_stock", air_weak_at=["door_3"],

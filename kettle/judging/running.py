@@ -1,0 +1,111 @@
+"""What runs, and with it what can be evidence of anything and what can be asked for.
+
+A unit that stands still says nothing by its glass, its sounds or its lines; fans that rest in a defrost are no fault; behind a winding
+that lies to ground nothing is measured that needs power.
+"""
+
+from typing import Final
+
+from kettle.judging.facts import Facts
+from kettle.knowledge import acts, bands, observations
+from kettle.knowledge.observations import Observation
+from kettle.knowledge.quantities import QUANTITIES
+
+# What runs, in words.
+WORDS: Final = {
+    "dead": "Should run, and does not",
+    "off": "Off, as it should be",
+    "still": "Not running",
+    "defrosting": "In a defrost",
+    "pumped_down": "Pumped down",
+    "running": "Running",
+    "": "",
+}
+# Below this a winding counts as lying to ground (over 1 MΩ is wanted).
+GROUNDED_OHM: Final = 1e6
+# The box of a unit at rest that holds liquid is met by its suction within this; far below, it was pumped down, °F.
+AT_REST_F: Final = 10.0
+# They need flow, or the fan that only runs with the compressor.
+FLOW: Final = (
+    "sight_glass", "valve_sound", "coil_outlet_feel", "liquid_line_feel", "discharge_line_feel", "suction_line_feel", "drier_drop_f",
+    "head_control", "liquid_line_valve_f", "receiver_level_pct", "moisture_dot", "supply_air_f", "return_air_f", "valve_response",
+)  # fmt: skip
+FANS: Final = ("evap_fans", "fans_still", "air_weak_at", "evap_fan_supply_v", "fan_delay")
+# A unit that should run and does not is followed along its current: call, safeties, contactor, line, load, poles, windings.
+CURRENT: Final = (
+    "control_call", "low_pressure_switch", "high_pressure_switch", "contactor", "line_v_12", "load_v_12", "pole_drop_v_1",
+    "winding_cs_ohm", "winding_ground_ohm", "start_parts",
+)  # fmt: skip
+_POWERED: Final = ("line_v", "load_v", "pole_drop", "compressor_amps", "heater_amps", "heater_volts", "evap_fan_supply_v")
+
+
+def is_grounded(f: Facts) -> bool:
+    """Whether a winding is known to lie to ground."""
+    ohms = f.number("winding_ground_ohm")
+    return ohms is not None and ohms < GROUNDED_OHM
+
+
+def state(f: Facts) -> str:
+    """Return what runs: a key of `WORDS`, empty where nobody looked."""
+    if f.is_("control_call", "in_defrost"):
+        return "defrosting"
+    if f.is_("compressor", "running", "short_cycling"):
+        return "running"
+    if not f.is_("compressor", "off", "humming", "tripping"):
+        return ""
+    if f.is_("compressor", "humming", "tripping") or f.is_("control_call", "calling"):
+        return "dead"
+    over = f.box_over_set_f
+    if f.is_("control_call", "satisfied") and (over is None or over <= 2 * f.unit.differential_f):
+        return "off"
+    if f.derived.get("rest_off_f", 0.0) < -AT_REST_F and not f.is_("control_call", "no_power"):
+        return "pumped_down"
+    if over is not None and over > f.unit.differential_f:
+        return "dead"
+    return "still"
+
+
+def stands_still(f: Facts) -> bool:
+    """Whether the compressor is known not to run for longer than a try."""
+    return f.is_("compressor", "off") or f.is_("power_locked_out", "yes")
+
+
+def says_nothing(key: str, f: Facts) -> str:
+    """Return why something seen is no evidence of anything now, in words; empty where it speaks."""
+    if key in FANS and f.is_("control_call", "in_defrost"):
+        return "the fans rest in a defrost"
+    if f.is_("compressor", "off"):
+        if key == "condenser_fans" and not f.is_("contactor", "in") and f.is_(key, "stopped", "slow", "cycling"):
+            return "the condenser fan stands with the compressor"
+        if key in FLOW:
+            return "nothing flows while it stands"
+    return ""
+
+
+def can_be_asked(entry: Observation, f: Facts) -> bool:
+    """Whether an observation makes sense to take now."""
+    key = entry.key
+    if key == "someone_outside" and not f.is_("inside_release", "fails"):
+        return False
+    if key in FANS and (f.is_("evap_fans", "none") or (f.is_("control_call", "in_defrost") and key != "fan_delay")):
+        return False
+    if key == "fans_in_defrost" and f.is_("evap_fans", "none"):
+        return False
+    if key == "fan_delay" and not f.is_("evap_fans", "stopped"):
+        return False
+    powered = key.startswith(_POWERED)
+    if f.is_("power_locked_out", "yes") and powered:
+        return False
+    if is_grounded(f) and (powered or key in acts.RUNNING or key == "start_parts"):
+        return False
+    return not (stands_still(f) and (key in acts.RUNNING or key in FLOW or key.startswith(("pump_down", "condenser_fans"))))
+
+
+def quantity_can_be_asked(feature: str, f: Facts) -> bool:
+    """Whether everything a feature needs makes sense to take now; what is worked out of a running unit needs one that runs."""
+    needs = QUANTITIES[feature].needs if feature in QUANTITIES else (feature,)
+    if feature in bands.COIL_QUANTITIES and f.is_("control_call", "in_defrost"):
+        return False
+    if feature == "rest_off_f":
+        return f.is_("compressor", "off")
+    return all(key in f.seen or can_be_asked(observations.get(key), f) for key in needs)

@@ -71,13 +71,15 @@ class Left:
 class Course:
     """A call judged over its stages: the unit as it stands now, whose ranking tells what it was, and what is left.
 
-    `likely` is how likely each row of the network is by now, for whoever asks what would settle it.
+    `likely` is how likely each row of the network is by now, for whoever asks what would settle it; `before` holds what was worked out
+    last before the acts (key -> value), whether it still stands or not.
     """
 
     now: Judgement
     left: tuple[Left, ...]
     done: tuple[Done, ...] = ()
     likely: Figures | None = field(default=None, compare=False, repr=False)
+    before: Mapping[str, float] = field(default_factory=dict)
 
     @property
     def was(self) -> tuple[Suspect, ...]:
@@ -160,7 +162,10 @@ def judge_course(
     left_by_row = _left(network, folded, remains, done)
     current = _rows_of(network, left_by_row)
     now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks_of(now, current, history, overridden))
-    return Course(now, _told(network, left_by_row, folded, stages, done, tries, unit), tuple(done), current)
+    before_acts: dict[str, float] = {}
+    for place in range(len(stages) - 1):
+        before_acts |= work_out(unit, standing_at(stages, done, place)).derived
+    return Course(now, _told(network, left_by_row, folded, stages, done, tries, unit), tuple(done), current, before_acts)
 
 
 def _weigh(

@@ -74,9 +74,9 @@ def _fed(f: Facts) -> bool:
 
 def _settling(f: Facts) -> str | None:
     for key, since in (
+        ("adjusted_min", "the last change"),
         ("settled_min", "start or door"),
         ("since_defrost_min", "the defrost"),
-        ("adjusted_min", "the valve was turned"),
     ):
         minutes = f.number(key)
         if minutes is not None and minutes < SETTLING_MIN:
@@ -130,7 +130,7 @@ def _glass_alone(f: Facts) -> str | None:
 
 def _critical_charge(f: Facts) -> str | None:
     charge = f.unit.critical_charge_oz
-    if charge is None or f.unit.receiver:
+    if charge is None or f.unit.receiver or f.is_("charge_weighed", "yes"):
         return None
     outside_sound = (
         f.is_("evap_fans", "running", "none")
@@ -145,7 +145,7 @@ def _critical_charge(f: Facts) -> str | None:
 
 
 def _charge_by_weight(f: Facts) -> str | None:
-    if f.unit.critical_charge_oz is None or f.unit.receiver or _critical_charge(f):
+    if f.unit.critical_charge_oz is None or f.unit.receiver or f.is_("charge_weighed", "yes") or _critical_charge(f):
         return None
     return f"Recover, evacuate, weigh in {f.shown.text(f.unit.critical_charge_oz, 'oz', 1)}, and only then judge the capillary tube"
 

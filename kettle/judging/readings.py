@@ -3,6 +3,7 @@
 Superheat always uses the dew line, subcooling and condensing temperature the bubble line; nobody has to subtract.
 """
 
+import re
 from collections.abc import Callable, Mapping
 from contextlib import suppress
 from typing import Final
@@ -11,10 +12,12 @@ from kettle.judging import electrics, touch
 from kettle.judging.facts import Facts
 from kettle.knowledge import bands
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.observations import Value
+from kettle.knowledge.observations import Observation, Value
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import TRADE, ShownUnits, psig_to_psia
 
+# Where a gauge stands on liquid: read as a temperature, it is the bubble line.
+LIQUID_SIDE: Final = ("discharge_psig", "liquid_psig", "resting_psig")
 RUNNING_ON: Final = ("settled_min", "since_defrost_min")
 
 
@@ -130,6 +133,26 @@ def implied_by(key: str, seen: Mapping[str, Value]) -> dict[str, Value]:
     """Return the observations that a newly taken one says together with those that stand (key -> value)."""
     found = {target: how(seen) for target, (sources, how) in IMPLIED.items() if key in sources}
     return {target: value for target, value in found.items() if value is not None}
+
+
+_AS_TEMPERATURE: Final = re.compile(r"^[+\-−]?\s*\d+(?:[.,]\d*)?\s*°?[fFcC]$")
+
+
+def as_typed(entry: Observation, typed: str | list[str], unit: Unit, shown: ShownUnits = TRADE) -> Value:
+    """Return the stored form of what was typed on a unit; InputError as in `Observation.parse`.
+
+    A gauge may be read as a temperature: "26F" in a pressure is the saturation pressure of the plate's refrigerant, at dew on the
+    suction side and at bubble where liquid stands.
+    """
+    if entry.unit != "psig" or not isinstance(typed, str) or not _AS_TEMPERATURE.match(typed.strip()):
+        return entry.parse(typed, shown)
+    at_f = shown.parse(typed, "°F")
+    look_up = unit.refrigerant.bubble_psig if entry.key in LIQUID_SIDE else unit.refrigerant.dew_psig
+    try:
+        pressure = look_up(at_f, unit.altitude_ft)
+    except InputError as error:
+        raise InputError(f"{entry.label}: {error}") from None
+    return entry.check(round(pressure, 2), shown)
 
 
 def _saturation(unit: Unit, line: str, pressure_psig: float | None) -> float | None:

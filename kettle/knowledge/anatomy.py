@@ -35,6 +35,11 @@ class Part:
     keys: tuple[str, ...] = ()
     only: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
 
+    @property
+    def per_coil(self) -> bool:
+        """Whether a unit with several coils has one of it on each."""
+        return self.code in PER_COIL
+
     def exists_on(self, unit: Unit) -> bool:
         """Whether a unit built like this has the part; one nobody can look at or do anything to has no sheet."""
         built = all(getattr(unit, name) in having for name, having in self.only.items())
@@ -50,6 +55,7 @@ class Part:
         return tuple(act for act in found if not act.bench and act.exists_on(unit))
 
 
+PER_COIL: Final = ("coil", "evap_fan", "drain", "drain_heater", "heater", "valve", "bulb", "cap_tube", "liquid_solenoid")
 _VALVE: Final = {"metering": ("txv", "eev")}
 _TXV: Final = {"metering": ("txv",)}
 _WALK_IN: Final = {"walk_in": (True,)}
@@ -78,7 +84,7 @@ _ALL: Final = (
     Part("glass", "Sight glass", "valve", ("sight_glass", "moisture_dot")),
     Part("receiver", "Receiver", "valve", ("receiver_level_pct",), _RECEIVER),
     Part("charge", "Charge", "valve", ("suction_psig", "discharge_psig", "liquid_psig", "resting_psig", "liquid_line_f",
-                                       "liquid_line_feel", "settled_min", "since_defrost_min")),
+                                       "liquid_line_feel", "charge_weighed", "settled_min", "since_defrost_min")),
     Part("leak", "Leaks", "valve", ("oil_trace", "leak_test")),
     Part("air", "Air in the circuit", "valve"),
     Part("regulator", "Suction regulator", "valve"),

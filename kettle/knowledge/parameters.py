@@ -9,7 +9,10 @@ from kettle.knowledge.units import TRADE, ShownUnits
 
 @dataclass(frozen=True)
 class Parameter:
-    """One setting: role, what it is called, unit and range; `text` marks a setting that is a word."""
+    """One setting: role, what it is called, unit and range; `text` marks a setting that is a word.
+
+    `act` is what changing it is done to (part, word), `observed` the observation that it is too.
+    """
 
     code: str
     label: str
@@ -17,6 +20,8 @@ class Parameter:
     low: float = 0.0
     high: float = 0.0
     text: bool = False
+    act: tuple[str, str] = ("parameters", "changed")
+    observed: str = ""
 
     def parse(self, typed: str, side: str, shown: ShownUnits = TRADE) -> str:
         """Return a typed setting as it is stored, in words with the unit it was read in; InputError names side, value, range and unit."""
@@ -37,29 +42,32 @@ class Parameter:
         return f"{shown.figure(value, self.unit, 0 if value == int(value) else 1)} {shown.label(self.unit)}".strip()
 
 
+_STAT: Final = ("thermostat", "adjusted")
+_TIMER: Final = ("timer", "set")
+_PRESSURE: Final = ("pressure_control", "adjusted")
 # fmt: off
 PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
-    Parameter("set_point", "Set point", "°F", -60, 80),
-    Parameter("differential", "Differential", "°F diff", 0.5, 30),
+    Parameter("set_point", "Set point", "°F", -60, 80, act=_STAT),
+    Parameter("differential", "Differential", "°F diff", 0.5, 30, act=_STAT),
     Parameter("target_superheat", "Target superheat", "°F diff", 2, 30),
-    Parameter("defrosts_per_day", "Defrosts a day", "a day", 0, 48),
-    Parameter("fail_safe", "Defrost fail-safe", "min", 0, 240),
-    Parameter("termination", "Defrost termination", "°F", 20, 120),
-    Parameter("drip", "Drip time", "min", 0, 60),
-    Parameter("fan_delay", "Fan delay", "°F", -40, 60),
-    Parameter("demand", "Defrost on demand", "%", 0, 100),
-    Parameter("lp_cut_in", "Low-pressure cut-in", "psig", -14.7, 250),
-    Parameter("lp_cut_out", "Low-pressure cut-out", "psig", -14.7, 250),
-    Parameter("hp_cut_out", "High-pressure cut-out", "psig", 50, 650),
-    Parameter("fan_cycling_cut_in", "Fan cycling cut-in", "psig", 20, 500),
+    Parameter("defrosts_per_day", "Defrosts a day", "a day", 0, 48, act=_TIMER, observed="defrosts_per_day"),
+    Parameter("fail_safe", "Defrost fail-safe", "min", 0, 240, act=_TIMER, observed="defrost_set_min"),
+    Parameter("termination", "Defrost termination", "°F", 20, 120, act=_TIMER, observed="termination_f"),
+    Parameter("drip", "Drip time", "min", 0, 60, act=_TIMER),
+    Parameter("fan_delay", "Fan delay", "°F", -40, 60, act=_TIMER),
+    Parameter("demand", "Defrost on demand", "%", 0, 100, act=_TIMER),
+    Parameter("lp_cut_in", "Low-pressure cut-in", "psig", -14.7, 250, act=_PRESSURE, observed="lp_cut_in_psig"),
+    Parameter("lp_cut_out", "Low-pressure cut-out", "psig", -14.7, 250, act=_PRESSURE, observed="lp_cut_out_psig"),
+    Parameter("hp_cut_out", "High-pressure cut-out", "psig", 50, 650, act=_PRESSURE),
+    Parameter("fan_cycling_cut_in", "Fan cycling cut-in", "psig", 20, 500, act=("head_control", "adjusted")),
     Parameter("alarm_high", "High alarm offset", "°F diff", 0, 60),
     Parameter("alarm_delay", "Alarm delay", "min", 0, 240),
     Parameter("anti_short_cycle", "Anti-short-cycle delay", "min", 0, 30),
     Parameter("starts_per_hour", "Most starts an hour", "an hour", 0, 60),
     Parameter("refrigerant", "Refrigerant chosen", text=True),
     Parameter("probe_role", "Probe role", text=True),
-    Parameter("service_mode", "Service mode", text=True),
-    Parameter("other", "Something else", text=True),
+    Parameter("service_mode", "Service mode", text=True, act=("", "")),
+    Parameter("other", "Something else", text=True, act=("", "")),
 )}
 # fmt: on
 

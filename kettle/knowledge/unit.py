@@ -68,6 +68,8 @@ LIMITS: Final[dict[str, tuple[float, float, str, str]]] = {
 # fmt: on
 
 
+# Above this a charge is one of pounds, oz.
+MOST_CRITICAL_OZ: Final = 64.0
 # Figures beyond this are told in short: 1e+308, inf.
 LARGEST_TOLD: Final = 1e7
 
@@ -157,8 +159,10 @@ def resolve(spec: UnitSpec) -> Unit:
     """
     check_choice("kind", spec.kind)
     kind = KINDS[spec.kind]
-    # A plate in ounces is a critically charged circuit: no receiver, and a capillary tube unless somebody said.
-    critical = spec.critical_charge_oz is not None
+    # A small plate in ounces is a critically charged circuit: no receiver, and a capillary tube unless somebody said. Pounds on the
+    # plate of a room say how much goes in, not how it is built.
+    room = spec.kind.startswith(("walk_in", "provision_room"))
+    critical = spec.critical_charge_oz is not None and not (room and spec.critical_charge_oz > MOST_CRITICAL_OZ)
     defaults: dict[str, Any] = {
         "metering": "cap_tube" if critical else kind.metering,
         "condensing": kind.condensing,

@@ -75,12 +75,17 @@ MEASURES: Final[dict[str, tuple[Measure, ...]]] = {
     "lb": (Measure("lb", 1, 0, ("lb", "lbs")), Measure("oz", OZ_PER_LB, 0, ("oz",), -1), Measure("kg", KG_PER_LB, 0, ("kg",), 1)),
     "oz": (Measure("oz", 1, 0, ("oz",)), Measure("lb", 1 / OZ_PER_LB, 0, ("lb", "lbs"), 2),
            Measure("kg", KG_PER_LB / OZ_PER_LB, 0, ("kg",), 3)),
+    "Ω": (Measure("Ω", 1, 0, ("ohm", "ohms")), Measure("kΩ", 1e-3, 0, ("k", "kohm", "kohms")),
+          Measure("MΩ", 1e-6, 0, ("m", "meg", "megohm", "megohms", "mohm"))),
     "micron": (Measure("micron", 1, 0, ("micron", "microns")), Measure("Pa", PA_PER_MICRON, 0, ("pa",), 1)),
 }
 # fmt: on
 # Inches of mercury are vacuum whatever sign they carry.
 VACUUM_SUFFIX: Final = "inhg"
-_ENTRY = re.compile(r"^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)\s*([°a-zA-Z%]*)$")
+# A charge this large is also told in pounds and ounces.
+POUNDS_FROM_OZ: Final = 32.0
+_POUNDS = re.compile(r"^(\d{1,4})\s*lbs?\.?\s*(\d{1,2}(?:[.,]\d{1,2})?)\s*oz$")
+_ENTRY = re.compile(r"^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)\s*([°a-zA-Z%Ω]*)$")
 
 
 @dataclass(frozen=True)
@@ -95,7 +100,8 @@ class ShownUnits:
     def measure(self, unit: str) -> Measure:
         """Return how a stored unit is shown to this person; a unit without conversions is shown as it is."""
         wanted = {"°F": self.temperature, "°F diff": "K" if self.temperature == "°C" else "°F", "psig": self.pressure,
-                  "psi": self.pressure, "lb": self.mass, "oz": self.mass, "micron": self.vacuum}.get(unit)  # fmt: skip
+                  "psi": self.pressure, "lb": self.mass, "oz": "kg" if self.mass == "kg" else "oz",
+                  "micron": self.vacuum}.get(unit)  # fmt: skip
         choices = MEASURES.get(unit, (Measure(unit, 1),))
         return next((measure for measure in choices if measure.label == wanted), choices[0])
 
@@ -112,12 +118,19 @@ class ShownUnits:
         """Return a stored figure with its unit; a gauge pressure below zero is also given in inches of mercury."""
         shown = f"{self.figure(value, unit, decimals)} {self.label(unit)}".strip()
         vacuum = vacuum_inhg(value) if unit == "psig" else None
-        return f"{shown} ({vacuum:.1f} inHg)" if vacuum is not None else shown
+        return f"{shown} ({vacuum:.1f} inHg)" if vacuum is not None else shown + self._in_pounds(value, unit)
 
     def plain(self, value: float, unit: str) -> str:
         """Return a stored figure with its unit, without decimals it does not need: "−5 °F", "−20.6 °C"."""
         shown = f"{round(self.measure(unit).to_shown(value), max(1, 1 + self.measure(unit).decimals)):g}".replace("-", MINUS)
-        return f"{shown} {self.label(unit)}".strip()
+        return f"{shown} {self.label(unit)}".strip() + self._in_pounds(value, unit)
+
+    def _in_pounds(self, value: float, unit: str) -> str:
+        """What a charge in ounces is in pounds and ounces, as a cylinder's scale says it; empty for small ones and other units."""
+        if unit != "oz" or self.label(unit) != "oz" or value < POUNDS_FROM_OZ:
+            return ""
+        pounds, ounces = divmod(round(value, 1), OZ_PER_LB)
+        return f" ({pounds:.0f} lb {ounces:g} oz)"
 
     def span(self, low: float, high: float, unit: str, decimals: int = 0) -> str:
         """Return a range with its unit, as "4 to 10 °F"."""
@@ -138,9 +151,17 @@ class ShownUnits:
     def parse(self, text: str, unit: str) -> float:
         """Return the number a typed entry means, in the stored `unit`; a bare figure is in this person's unit.
 
-        Accepts "31.5", "31,5", "-6", "−6", and for their units "5 inHg", "2.1 bar", "-20C"; the unit itself may follow.
+        Accepts "31.5", "31,5", "-6", "−6", and for their units "5 inHg", "2.1 bar", "-20C", "3 lb 8 oz"; the unit itself may follow.
         Raises InputError with what was typed and what would be understood.
         """
+        both = _POUNDS.match(text.strip().lower()) if unit in ("oz", "lb") else None
+        if both is None:
+            return self._parse_one(text, unit)
+        ounces = OZ_PER_LB * float(both.group(1)) + float(both.group(2).replace(",", "."))
+        return ounces if unit == "oz" else ounces / OZ_PER_LB
+
+    def _parse_one(self, text: str, unit: str) -> float:
+        """One figure with or without its unit."""
         cleaned = text.strip().replace(MINUS, "-")
         found = _ENTRY.match(cleaned)
         if not found:

@@ -1,26 +1,22 @@
 """From what is stored on a call to what the core is asked, and back as a case file."""
 
-from datetime import timedelta
-
 from django.utils import timezone
 
 from kettle import case
-from kettle.benches.valve.adjust import SETTLE_MIN
 from kettle.judging.coils import judge_coil, state_of
-from kettle.judging.course import as_found, judge_course
+from kettle.judging.course import as_found, judge_course, standing_at
 from kettle.judging.facts import SETTLING_MIN
 from kettle.judging.readings import work_out
 from kettle.judging.siblings import together
 from kettle.knowledge import observations
+from kettle.knowledge.acts import RUNNING
 from kettle.knowledge.units import TRADE
 from web.logbook.actions.name_cause import found_before
 from web.logbook.actions.override_hold import taken_on
-from web.logbook.courses import acts_of, stage_at
+from web.logbook.courses import acts_of, stage_at, taken_while_settling
 
 # What the clocks of a call say by themselves.
 CLOCKS = ("adjusted_min", "settled_min")
-# What a turn of the stem unsettles.
-UNSETTLED = ("suction_psig", "suction_line_evap_f", "suction_line_comp_f")
 
 
 def standing_readings(call, evaporator=1, until=None):
@@ -42,13 +38,16 @@ def value_of(reading):
     return observations.get(reading.key).check(value)
 
 
+def settling_step(call):
+    """The act whose settling clock runs longest; None where none runs."""
+    running = [step for step in acts_of(call) if step.settled_at and step.settled_at > timezone.now()] if call.is_open else []
+    return max(running, key=lambda step: step.settled_at, default=None)
+
+
 def settling_until(call):
-    """When the settling clock of the last valve turn runs out; None where it is not running."""
-    turn = call.valveturns.filter(undone_at=None).last()
-    if turn is None or not call.is_open:
-        return None
-    until = turn.at + timedelta(minutes=SETTLE_MIN)
-    return until if until > timezone.now() else None
+    """When the settling clock of what was done last runs out; None where it is not running."""
+    step = settling_step(call)
+    return step.settled_at if step else None
 
 
 def minutes_left(until):
@@ -69,56 +68,66 @@ def judge_call(call, shown=TRADE, coil=1, what_if=None):
 
 def course_of(call, shown=TRADE, coil=1, what_if=None):
     """The course of one coil of a call: what it was, and what is left after what was done."""
-    unit = call.unit.resolved()
-    seen, ages = _by_coil(call, unit)
+    unit, steps = call.unit.resolved(), acts_of(call)
+    seen, ages = _by_coil(call, unit, steps)
     number = min(coil, unit.evaporators)
     if what_if:
         seen[number - 1] |= what_if
     overridden, history = frozenset(taken_on(call)), found_before(call)
     now = judge_coil(unit, seen, number, ages, shown, history, overridden)
-    acts = acts_of(call)
-    if not acts:
+    if not steps:
         return as_found(now)
-    stages = _stages(call, unit, number, acts)
+    stages = _stages(call, unit, number, steps)
     stages[-1] |= {key: value for key, value in now.facts.seen.items() if key in CLOCKS} | (what_if or {})
     if "siblings" in now.facts.seen:
         stages[0].setdefault("siblings", now.facts.seen["siblings"])
-    told = judge_course(unit, stages, [done for _, done in acts], ages[number - 1], shown, history, overridden)
+    told = judge_course(unit, stages, [step.on_coil(number) for step in steps], ages[number - 1], shown, history, overridden)
     # Verdicts and holds are of what stands; what it was, and what settles it, of the whole course.
     return told.standing_as(now, history, overridden)
 
 
-def _stages(call, unit, coil, acts):
+def _stages(call, unit, coil, steps):
     """What was seen of a coil in each stage, key -> value: the latest of each that was not taken back."""
-    stages = [{} for _ in range(len(acts) + 1)]
+    now = call.closed_at or timezone.now()
+    stages = [{} for _ in range(len(steps) + 1)]
     for reading in call.readings.all():
         entry = observations.get(reading.key)
-        if reading.undone_at is None and entry.exists_on(unit) and (not entry.per_evaporator or (reading.evaporator or 1) == coil):
-            stages[stage_at(acts, reading.at)][reading.key] = value_of(reading)
+        of_coil = entry.exists_on(unit) and (not entry.per_evaporator or (reading.evaporator or 1) == coil)
+        if reading.undone_at is None and of_coil and not taken_while_settling(steps, reading.key, reading.at, now):
+            stages[stage_at(steps, reading.at)][reading.key] = value_of(reading)
     return stages
+
+
+def stands_of(call, coil=1):
+    """What stands on one coil by now (key -> value): all that was seen, less what the acts since made untrue, with what they set."""
+    unit, steps = call.unit.resolved(), acts_of(call)
+    return _standing(call, unit, coil, steps)
+
+
+def _standing(call, unit, coil, steps):
+    return standing_at(_stages(call, unit, coil, steps), [step.on_coil(coil) for step in steps], len(steps))
 
 
 def facts_of_coils(call, shown=TRADE):
     """What is known of each coil of a call, in their order, without judging it."""
     unit = call.unit.resolved()
-    return [work_out(unit, seen, ages, shown) for seen, ages in zip(*_by_coil(call, unit), strict=True)]
+    return [work_out(unit, seen, ages, shown) for seen, ages in zip(*_by_coil(call, unit, acts_of(call)), strict=True)]
 
 
-def _by_coil(call, unit):
+def _by_coil(call, unit, steps):
     """What stands on each coil and how old it is, in the order of the coils; ages end where a call was closed."""
-    now, until = call.closed_at or timezone.now(), settling_until(call)
+    now, clock = call.closed_at or timezone.now(), settling_step(call)
     all_seen, all_ages = [], []
     beside = _siblings_seen(call)
     for coil in range(1, unit.evaporators + 1):
         standing = standing_readings(call, coil)
-        seen = beside | {key: value_of(reading) for key, reading in standing.items()}
-        if until is not None:
-            seen["adjusted_min"] = max(0.0, SETTLING_MIN - minutes_left(until))
-            turned_at = until - timedelta(minutes=SETTLE_MIN)
-            if any(standing[key].at > turned_at for key in UNSETTLED if key in standing):
+        seen = beside | _standing(call, unit, coil, steps)
+        if clock is not None:
+            seen["adjusted_min"] = max(0.0, SETTLING_MIN - minutes_left(clock.settled_at))
+            if any(reading.at > clock.at for key, reading in standing.items() if key in RUNNING):
                 seen["settled_min"] = seen["adjusted_min"]
         all_seen.append(seen)
-        all_ages.append({key: max(0.0, (now - reading.at).total_seconds() / 60.0) for key, reading in standing.items()})
+        all_ages.append({key: max(0.0, (now - reading.at).total_seconds() / 60.0) for key, reading in standing.items() if key in seen})
     return all_seen, all_ages
 
 
@@ -154,4 +163,5 @@ def case_of(call):
         if r.undone_at is None
     ]
     rows = rows[-case.MOST_OBSERVATIONS :]
-    return case.Case(format=case.FORMAT, version=case.VERSION, unit=unit, observations=rows)
+    done = [case.CaseAct(part=s.part, did=s.did, value=s.value, on=s.coil, at=s.at) for s in acts_of(call)][-case.MOST_ACTS :]
+    return case.Case(format=case.FORMAT, version=case.VERSION, unit=unit, acts=done, observations=rows)

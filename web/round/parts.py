@@ -1,9 +1,8 @@
 """The round's own parts of its stops."""
 
-from kettle.knowledge.cautions import words
 from web.round.registry import register
-from web.round.views import judge, site
+from web.round.views import judge, parts, site
 
 register("arrive", site.arrive_context)
 register("judge", judge.judge_context)
-register("correct", lambda request, standing: {"cautions": words("lock_out", "pressure", "licensed")})
+register("correct", parts.correct_context)

@@ -2,13 +2,19 @@
 
 from django.urls import path
 
-from web.round.views import entries, judge, site, stops
+from web.round.views import entries, judge, parts, site, stops
 
 urlpatterns = [
     path("", stops.call_home, name="call"),
     path("entry/<str:key>/", entries.enter, name="enter"),
     path("undo/", entries.undo, name="undo"),
     path("standing/<slug:stop>/", stops.standing, name="standing"),
+    path("parts/", parts.parts, name="parts"),
+    path("parts/<slug:code>/", parts.part, name="part"),
+    path("done/", parts.done, name="done"),
+    path("taken/", parts.taken, name="taken"),
+    path("heard/", parts.heard, name="heard"),
+    path("note/", parts.note, name="note"),
     path("words/", site.words, name="words"),
     path("check-in/", site.check_in_view, name="check-in"),
     path("sibling/<int:pk>/", site.sibling, name="sibling"),

@@ -26,6 +26,8 @@ ENTRIES: Final[tuple[Observation, ...]] = (
     temp("ambient_f", "Air on condenser", "condenser", "Probe in the air entering the condenser, in shade", low=-40, high=140,
           plausible={"any": (-25, 125)}, fresh_min=60, spoils="sun on the probe, hot air coming round again", only=AIR),
     choice("condenser_coil", "Condenser coil", "condenser", "Torch through the fins", "clean", "dusty", "blocked", only=AIR),
+    choice("charge_weighed", "Label charge weighed in", "circuit", "Recovered, evacuated, weighed in by this visit", "yes", "no",
+            tool="record"),
     choice("condenser_blocking", "Condenser blocked by you", "condenser", "Card over part of it, to raise the head in the cold",
             "none=not blocked", "on_purpose=on purpose", tool="record", only=AIR),
     choice("condenser_fans", "Condenser fans", "condenser", "Look: turning, right way, full speed", "running", "slow",

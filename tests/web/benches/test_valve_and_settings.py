@@ -67,11 +67,16 @@ def test_a_capillary_tube_has_no_stem(at_work, call):
 
 
 def test_readings_from_before_the_turn_keep_their_weight_and_later_ones_wait(user, at_work, call, starved):
+    before = judge_call(call).ranking
     turn(at_work, call, direction="out", goal="lower")
-    trust = lambda: {v.quantity: v.trust for v in judge_call(call).verdicts}["superheat_evap_f"]  # noqa: E731
-    assert trust() == "good"
+    now = judge_call(call)
+    assert now.ranking[0].codes == before[0].codes and now.ranking[0].probability == pytest.approx(before[0].probability, abs=0.02)
+    assert "superheat_evap_f" not in {v.quantity for v in now.verdicts}, "what was read before the turn is past"
+    page = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode()
+    assert "</span>, read it again" in page and "was 5" in page, "and is shown as what it was"
+    record_reading(user, call, "suction_psig", "6")
     record_reading(user, call, "suction_line_evap_f", "-6")
-    assert trust() == "none"
+    assert {v.quantity: v.trust for v in judge_call(call).verdicts}["superheat_evap_f"] == "none"
 
 
 def test_taking_a_turn_back_stops_the_clock(at_work, call, starved):

@@ -21,7 +21,7 @@ def stem_context(request, standing):
         "superheat": verdict,
         "net_words": f"{abs(net):g} turn {'out' if net > 0 else 'in'} from where it was found" if net else "where it was found",
         "settle_min": adjust.SETTLE_MIN,
-        "has_stem": standing.unit.metering != "cap_tube",
+        "has_stem": standing.unit.metering == "txv",
         "typed_turn": {},
         "turn_errors": {},
     }
@@ -41,6 +41,7 @@ def valve(request, number):
             typed.get("turns", ""),
             typed.get("goal", ""),
             typed.get("reason", ""),
+            standing.coil if standing.unit.evaporators > 1 else None,
         )
     except ReasonNeeded as error:
         extra = {"objections": error.objections, "typed_turn": typed}

@@ -1,11 +1,19 @@
 """Record a change of a setting: as found, as left, why."""
 
-from kettle.knowledge import parameters
+from datetime import timedelta
+
+from django.utils import timezone
+
+from kettle.knowledge import observations, parameters
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.record_reading import SETTING, record_reading
 from web.logbook.models import SettingChange
+
+# What was found was there before it was changed.
+BEFORE = timedelta(milliseconds=1)
 
 
 @action
@@ -25,6 +33,13 @@ def change_setting(user, call, code, found_typed, left_typed, why, **when):
         errors["why"] = "Why: say it in 3 to 300 letters"
     if errors:
         raise FieldErrors(errors)
-    change = SettingChange.objects.create(call=call, by=user, parameter=code, why=why, **values, **when)
+    at = when.get("at") or timezone.now()
+    change = SettingChange.objects.create(call=call, by=user, parameter=code, why=why, at=at, **values)
+    if parameter.observed and observations.get(parameter.observed).exists_on(call.unit.resolved()):
+        stands = call.readings.filter(key=parameter.observed, undone_at=None, at__lt=at).last()
+        found = record_reading(user, call, parameter.observed, found_typed, source=SETTING, at=at - BEFORE)
+        if stands is not None and stands.value == found.value:
+            found.delete()
+        record_reading(user, call, parameter.observed, left_typed, source=SETTING, at=at)
     log.write(user, "change_setting", call, parameter=code, **values)
     return change

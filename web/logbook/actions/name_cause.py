@@ -9,13 +9,13 @@ from web.logbook.models import Finding
 
 
 @action
-def name_cause(user, call, codes):
+def name_cause(user, call, codes, evaporator=None):
     """Store the cause, or the two causes, found on a call; InputError for one that does not exist."""
     require_same_shop(user, call)
     require_open(call)
     if not 1 <= len(codes) <= 2:
         raise InputError("Cause: name one or two")
-    found = Finding.objects.create(call=call, by=user, causes=[causes.get(code).code for code in codes])
+    found = Finding.objects.create(call=call, by=user, causes=[causes.get(code).code for code in codes], evaporator=evaporator)
     log.write(user, "name_cause", call, causes=found.causes)
     return found
 

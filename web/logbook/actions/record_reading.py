@@ -1,7 +1,7 @@
 """Record one observation as it was typed or tapped."""
 
 from kettle.case import MOST_OBSERVATIONS
-from kettle.judging.readings import implied_by, told_with
+from kettle.judging.readings import as_typed, implied_by, told_with
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop, shown_to
@@ -10,27 +10,31 @@ from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Reading
 
 WORKED_OUT = "worked out"
+# Found or left where a setting was changed.
+SETTING = "setting"
 
 
 @action
-def record_reading(user, call, key, typed, source="hand", evaporator=None, **when):
+def record_reading(user, call, key, typed, source="hand", evaporator=None, words="", **when):
     """Check and store one observation; InputError says what is wrong and stores nothing.
 
-    `typed` is text, or a list of words where the observation takes several. `when` may give `at`.
+    `typed` is text, a list of words where the observation takes several, or a value that was understood from `words`. `when` may
+    give `at`.
     """
     require_same_shop(user, call)
     require_open(call)
     entry = observations.get(key)
     if not entry.per_evaporator:
         evaporator = None
-    value = entry.parse(typed, shown_to(user))
+    understood = isinstance(typed, float | tuple)
+    value = entry.check(typed) if understood else as_typed(entry, typed, call.unit.resolved(), shown_to(user))
     if call.readings.count() >= MOST_OBSERVATIONS:
         raise InputError(f"{call} holds {MOST_OBSERVATIONS} readings, which is all it can: open a new call")
     reading = Reading.objects.create(
         call=call,
         key=key,
         value=list(value) if isinstance(value, tuple) else value,
-        typed=(typed if isinstance(typed, str) else ", ".join(typed))[:200],
+        typed=(words or (typed if isinstance(typed, str) else "" if isinstance(typed, float) else ", ".join(typed)))[:200],
         source=source,
         evaporator=evaporator,
         by=user,

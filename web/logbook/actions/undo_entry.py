@@ -5,13 +5,14 @@ from django.utils import timezone
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.actions.record_reading import WORKED_OUT
-from web.logbook.models import Reading
+from web.logbook.actions.change_setting import BEFORE
+from web.logbook.actions.record_reading import SETTING, WORKED_OUT
+from web.logbook.models import Reading, SettingChange
 
 
 @action
 def undo_entry(user, entry):
-    """Mark a reading, valve turn or setting change as taken back; once is enough."""
+    """Mark an entry as taken back, with what was recorded because of it; once is enough."""
     require_same_shop(user, entry)
     require_open(entry.call)
     if entry.undone_at is None:
@@ -20,10 +21,13 @@ def undo_entry(user, entry):
         if isinstance(entry, Reading):
             made = entry.call.readings.filter(source=WORKED_OUT, undone_at=None, at=entry.at)
             made.update(undone_at=entry.undone_at, undone_by=user)
+        if isinstance(entry, SettingChange):
+            made = entry.call.readings.filter(source=SETTING, undone_at=None, at__in=(entry.at, entry.at - BEFORE))
+            made.update(undone_at=entry.undone_at, undone_by=user)
         log.write(user, "undo_entry", entry.call, what=type(entry).__name__, entry=entry.pk)
 
 
 def last_reading(call, user=None):
     """The last reading of a call, of one person where one is named; None where there is none."""
-    rows = [reading for reading in call.readings.all() if reading.undone_at is None and reading.source != WORKED_OUT]
+    rows = [reading for reading in call.readings.all() if reading.undone_at is None and reading.source not in (WORKED_OUT, SETTING)]
     return next((reading for reading in reversed(rows) if user is None or reading.by_id == user.pk), None)

@@ -7,9 +7,10 @@ from web.logbook.models.headlines import Headline
 from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.log import LogEntry
 from web.logbook.models.places import BandChange, OfShop, Site, Unit
-from web.logbook.models.records import Finding, Override, Photo, Reading, ReadingSet, SettingChange, SiblingState, ValveTurn
+from web.logbook.models.records import Act, Finding, Override, Photo, Reading, ReadingSet, SettingChange, SiblingState, ValveTurn
 
 __all__ = [
+    "Act",
     "BandChange",
     "Call",
     "ControllerTalk",

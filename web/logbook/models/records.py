@@ -40,6 +40,24 @@ class ReadingSet(Entry):
         return self.label
 
 
+class Act(Entry):
+    """Something done to a part that changes the plant (`kettle/knowledge/acts.py`); it opens the next stage of the call."""
+
+    part = models.CharField(max_length=30)
+    did = models.CharField(max_length=30)
+    value = models.FloatField(null=True, blank=True)
+    evaporator = models.PositiveSmallIntegerField(null=True, blank=True)
+    note = models.CharField(max_length=300, blank=True)
+
+    @property
+    def code(self):
+        """Part and word together, as the core's table has it."""
+        return f"{self.part}.{self.did}"
+
+    def __str__(self):
+        return self.code
+
+
 class ValveTurn(Entry):
     """One adjustment of the expansion valve; it starts a settling clock."""
 
@@ -48,6 +66,7 @@ class ValveTurn(Entry):
     goal = models.CharField(max_length=5, blank=True)
     objections = models.JSONField(default=list, blank=True)
     reason = models.CharField(max_length=300, blank=True)
+    evaporator = models.PositiveSmallIntegerField(null=True, blank=True)
 
     def __str__(self):
         return f"{self.turns:g} {self.direction}"
@@ -69,6 +88,7 @@ class Finding(Entry):
     """What the technician found the cause to be: one code, or two."""
 
     causes = models.JSONField()
+    evaporator = models.PositiveSmallIntegerField(null=True, blank=True)
 
     def __str__(self):
         return " + ".join(self.causes)

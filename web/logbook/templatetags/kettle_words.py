@@ -77,3 +77,9 @@ def bar_width(share):
 def at(mapping, key):
     """What a mapping holds for a key, empty where it holds nothing."""
     return (mapping or {}).get(key, "")
+
+
+@register.filter
+def as_shown(unit, shown):
+    """The name of a stored unit as a person reads it."""
+    return shown.label(unit)

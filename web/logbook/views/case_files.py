@@ -6,10 +6,10 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle import case
-from kettle.knowledge import observations
+from kettle.knowledge import acts, observations
 from kettle.knowledge.errors import InputError
 from web.accounts.access import shown_to
-from web.logbook.actions.import_case import ACTS, SOURCE
+from web.logbook.actions.import_case import SOURCE
 from web.logbook.actions.import_case import import_case as import_case_action
 from web.logbook.judging import case_of
 from web.logbook.models import Call
@@ -27,8 +27,6 @@ def preview_case(request):
             raise InputError(f"the case file is larger than {case.LARGEST_BYTES // 1_000_000} MB")
         content = upload.read()
         read = case.read(content)
-        if read.acts:
-            raise InputError(ACTS)
     except InputError as error:
         messages.error(request, f"Case file: {error}")
         return redirect("board")
@@ -39,6 +37,7 @@ def preview_case(request):
         "plate": [("Name", unit.name or "none", False), ("Kind", unit.kind.label, False), ("Refrigerant", unit.refrigerant.name, False)]
         + plate_words(unit, shown),
         "rows": _rows(read, shown),
+        "acts": [(acts.get(act.part, act.did).label, act) for act in read.acts],
         "many": unit.evaporators > 1,
     }
     return render(request, "logbook/case_preview.html", context)

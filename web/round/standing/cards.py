@@ -13,6 +13,8 @@ from web.logbook.judging import facts_of_coils
 CARDS = ("superheat_evap_f", "superheat_comp_f", "td_f", "delta_t_f", "split_f", "subcooling_f", "amps_pct", "expected_head_psig")
 # A water-cooled unit has approach and rise where an air-cooled one has its split.
 WATER_CARDS = {"split_f": "approach_f", "delta_t_f": "rise_f"}
+# A quantity that moved less than this is what it was.
+NEWS = 0.5
 # (state, trust) -> mark, word, tone. A verdict trusted less has the half-filled mark and the watch tone.
 MARKS = {
     ("low", "good"): ("▼", "low", "bad"),
@@ -43,6 +45,7 @@ class Card:
     note: str = ""
     by_feel: bool = False
     scale: object = None
+    was: str = ""
 
 
 def cards_of(standing):
@@ -57,6 +60,9 @@ def _card(standing, key, verdicts):
     facts = standing.judgement.facts
     value = facts.derived.get(key)
     felt = facts.felt.get(key) if value is None else None
+    before = standing.course.before.get(key)
+    if before is not None and (value is None or abs(value - before) >= NEWS):
+        card.was = standing.shown.figure(before, quantity.unit, quantity.decimals)
     if value is None and felt is None:
         return card
     if felt is not None:

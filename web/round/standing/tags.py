@@ -2,8 +2,10 @@
 
 from dataclasses import dataclass, field
 
+from kettle.judging.readings import RUNNING_ON
 from kettle.knowledge import observations, plausible
 from kettle.knowledge.units import TRADE, ShownUnits, format_number, vacuum_inhg
+from web.logbook.judging import value_of
 from web.round.drawing import Place
 
 # The mark of a reading taken longer ago than it stays fresh.
@@ -35,6 +37,8 @@ class Tag:
     simulated: bool = False
     kept_as_typed: str = ""
     held: str = ""
+    was: str = ""
+    by_act: bool = False
 
     @property
     def taken(self):
@@ -80,6 +84,8 @@ class Tag:
             words.insert(0, f"Typed as {self.kept_as_typed}, which is {self.shown}.")
         if self.source:
             words.insert(0, f"From {self.source}.")
+        if self.was:
+            words.insert(0, f"Was {self.was} before what was done since: {'so it stands by that' if self.by_act else 'read it again'}.")
         if self.held:
             words.insert(0, f"Waits: {self.held}.")
         if self.old:
@@ -104,18 +110,31 @@ class Tag:
         return self.value if isinstance(self.value, (list, tuple)) else [self.value]
 
 
+def _stands(reading, key, facts):
+    """What stands of an observation: its value now, what was read before an act made it past, and whether an act set it."""
+    seen = facts.seen.get(key)
+    if reading is None:
+        return None, None, False
+    if key in RUNNING_ON or seen == value_of(reading):
+        return reading.value, None, False
+    if seen is None or isinstance(seen, float):
+        return None, reading.value, False
+    return list(seen) if isinstance(seen, tuple) else seen, reading.value, True
+
+
 def tag_of(standing, key, place=None, number=0):
     """The entry field of an observation; the standing's `wrong` maps a key to what was typed and what is wrong with it."""
     reading = standing.readings.get(key)
     typed, error = standing.wrong.get(key, ("", ""))
     error = error.removeprefix(f"{observations.get(key).label}: ")
     problem = next((p.text for p in standing.judgement.problems if key in p.keys), "")
-    value = reading.value if reading else None
     entry, facts = observations.get(key), standing.judgement.facts
+    value, was, by_act = _stands(reading, key, facts)
     tag = Tag(entry, value, typed, error, problem, place, number, shown_in=standing.shown)
+    tag.by_act, tag.was = by_act, entry.show(was, with_unit=False, shown=standing.shown) if was is not None else ""
     span = plausible.usual_range(entry, standing.unit)
     tag.usual = standing.shown.span(*span, entry.unit) if span else ""
-    if reading and facts.is_old(key):
+    if reading and value is not None and facts.is_old(key):
         tag.old = f"{facts.ages_min[key]:.0f} min old"
     if value is not None and span and not span[0] <= value <= span[1]:
         tag.unusual = "unusual"

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST
 
 from kettle.benches.ice.melt import must_come_first
 from kettle.judging.readings import IMPLIED
-from kettle.knowledge import observations
+from kettle.knowledge import anatomy, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import whole
 from web.logbook.actions.override_hold import action_of, refuse_if_held
@@ -38,7 +38,7 @@ def enter(request, number, key):
         record_reading(request.user, call, key, typed, evaporator=standing.coil if standing.coil > 1 else None)
     except InputError as error:
         wrong[key] = (typed if isinstance(typed, str) else "", str(error))
-    return _changed(request, number, key, wrong, before=before)
+    return changed(request, number, key, wrong, before=before)
 
 
 @require_POST
@@ -49,12 +49,12 @@ def undo(request, number):
     asked, theirs = whole(request.POST.get("reading", ""), 1, 10**12), request.POST.get("theirs") == "yes"
     reading = call.readings.filter(pk=asked).first() if asked else last_reading(call, request.user)
     if reading is None or (reading.by_id != request.user.pk and not theirs):
-        return _changed(request, number, "", {}, before=before)
+        return changed(request, number, "", {}, before=before)
     try:
         undo_entry(request.user, reading)
     except InputError as error:
         messages.error(request, str(error))
-    return _changed(request, number, reading.key, {}, before=before, from_undo=True)
+    return changed(request, number, reading.key, {}, before=before, from_undo=True)
 
 
 def _ready(request, standing):
@@ -73,27 +73,32 @@ def _touched(key):
     return touched - {key}
 
 
-def _changed(request, number, key, wrong, before, from_undo=False):
+def changed(request, number, key, wrong=None, before=None, from_undo=False, kept_note=""):
+    """Answer with the field, and out of band all that depends on it; a field that was not asked itself comes out of band too."""
     call = call_of(request, number)
-    standing = standing_of(request, call, wrong)
+    standing = standing_of(request, call, wrong or {})
     here = BY_SLUG.get(request.POST.get("stop"), BY_SLUG["read"]).slug
     drawn = {tag.entry.key: tag for tag in standing.tags_on(BY_STOP[here])} if here in BY_STOP else {}
-    tag = drawn.get(key) or (standing.tag(key) if key in BY_SLUG[here].looks else None)
+    on_sheet = request.POST.get("view") == "part" and key
+    tag = standing.tag(key) if on_sheet else drawn.get(key) or (standing.tag(key) if key in BY_SLUG[here].looks else None)
     context = frame(request, call, here, standing) | {
         "tag": tag,
         "also": [drawn[other] for other in _touched(key) if other in drawn],
         "target": request.htmx.target or "",
-        "from_undo": from_undo,
+        "from_undo": from_undo or bool(kept_note),
+        "kept_note": kept_note,
     }
     response = render(request, "round/changed.html", context)
-    if here == "judge" or before != _ready(request, standing):
+    if not kept_note and request.POST.get("view") == "taken":
+        response["HX-Refresh"] = "true"
+    if (here == "judge" and not on_sheet) or before != _ready(request, standing):
         response["HX-Refresh"] = "true"
     return response
 
 
 @require_POST
 def take_back(request, number, what, pk):
-    """Take back a valve turn, a setting change or a set."""
+    """Take back an act, a turn, a setting, a set, or one reading."""
     call = call_of(request, number)
     entries = {
         "turn": call.valveturns,
@@ -101,6 +106,8 @@ def take_back(request, number, what, pk):
         "set": call.readingsets,
         "override": call.overrides,
         "finding": call.findings,
+        "act": call.acts,
+        "reading": call.readings,
     }.get(what)
     if entries is None:
         raise Http404
@@ -108,4 +115,9 @@ def take_back(request, number, what, pk):
         undo_entry(request.user, get_object_or_404(entries, pk=pk))
     except InputError as error:
         messages.error(request, str(error))
-    return redirect("sets", number=number) if what == "set" else redirect("stop", number=number, stop=BACK_TO.get(what, "correct"))
+    back = request.POST.get("back", "")
+    if back in anatomy.PARTS:
+        return redirect("part", number=number, code=back)
+    if what in ("set", "reading"):
+        return redirect("sets" if what == "set" else "taken", number=number)
+    return redirect("stop", number=number, stop=BACK_TO.get(what, "correct"))

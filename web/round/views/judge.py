@@ -14,6 +14,7 @@ from kettle.knowledge.units import format_percent
 from web.logbook.actions.name_cause import found_before, name_cause
 from web.logbook.actions.override_hold import override_hold, taken_on
 from web.logbook.judging import judge_call
+from web.round.standing.parts import against
 from web.round.stops import STOPS
 from web.round.views.pages import call_of, standing_of
 
@@ -26,7 +27,7 @@ def judge_context(request, standing):
     call, judgement, schools = standing.call, standing.judgement, request.user.member.schools
     return {
         "told": [
-            (suspect, percent, steps(suspect, schools), mistakes.invited(judgement.facts, suspect.codes))
+            (suspect, percent, steps(suspect, schools), mistakes.invited(judgement.facts, suspect.codes), against(suspect, standing.unit))
             for suspect, percent in standing.suspects[:SUSPECTS_TOLD]
         ],
         "checks": [

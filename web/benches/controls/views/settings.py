@@ -12,7 +12,7 @@ from web.round.views.pages import call_of, show
 
 def setting_context(request, standing):
     """What the panel shows: the settings there are."""
-    return {"parameters": PARAMETERS.values(), "typed_setting": {}, "setting_errors": {}}
+    return {"parameters": [one for one in PARAMETERS.values() if one.code != "other"], "typed_setting": {}, "setting_errors": {}}
 
 
 @require_POST

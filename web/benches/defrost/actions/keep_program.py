@@ -41,7 +41,7 @@ def keep_program(user, call, side, typed, why="", source=SOURCE, **when):
     if side == "found":
         _stand_for(user, call, kept, source, when)
     else:
-        _record_changes(user, call, found, kept, shown, when)
+        _record_changes(user, call, found, kept, shown, {"at": kept.at})
     log.write(user, "keep_program", call, side=side, starts=[clock(start) for start in starts], **values)
     return kept
 

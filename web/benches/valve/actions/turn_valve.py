@@ -18,12 +18,14 @@ class ReasonNeeded(InputError):
 
 
 @action
-def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason="", **when):
+def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason="", evaporator=None, **when):
     """Store one turn of the stem; objections of the core need a reason, which is kept with them."""
     require_same_shop(user, call)
     require_open(call)
     if judgement.facts.unit.metering == "cap_tube":
         raise InputError("Valve: a capillary tube has no stem to turn")
+    if judgement.facts.unit.metering == "eev":
+        raise InputError("Valve: an electronic valve has no stem; set its target superheat")
     try:
         turns = TRADE.parse(turns_typed, "turns")
     except InputError as error:
@@ -41,6 +43,7 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
         goal=goal or adjust.EFFECT_OF[direction],
         objections=list(advice.objections),
         reason=reason,
+        evaporator=evaporator,
         **when,
     )
     log.write(user, "turn_valve", call, direction=direction, turns=turns, against=len(advice.objections), reason=reason)

@@ -1,0 +1,151 @@
+"""The parts of the unit on a call: their sheets, what was done to them, everything taken, and what is noted as it comes to mind."""
+
+import json
+
+from django.contrib import messages
+from django.http import Http404
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST, require_safe
+
+from kettle.benches.noting import LONGEST, hear
+from kettle.knowledge import acts, anatomy, cautions
+from kettle.knowledge.errors import InputError
+from web.logbook.actions.do_act import Held, do_act
+from web.logbook.actions.override_hold import action_of, refuse_if_held
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.courses import acts_of
+from web.round.standing.parts import against, areas_of, sheet_of, taken_on_call
+from web.round.stops import BY_SLUG
+from web.round.views.entries import changed
+from web.round.views.pages import call_of, frame, standing_of
+
+NOT_UNDERSTOOD = "Nothing here is called that. Try the part and what it does: door switch open, suction 26F, heater 7.2"
+FIRST_STOP = "judge"
+LIKELIEST = 2
+
+
+def correct_context(request, standing):
+    """What Correct shows of the course: what was done, and what would put right what is likeliest."""
+    likely = [(s, percent, against(s, standing.unit)) for s, percent in standing.suspects[:LIKELIEST] if s.causes]
+    return {
+        "steps": [(step, step.words(standing.shown)) for step in acts_of(standing.call) if step.kept_as != "setting"],
+        "to_put_right": [row for row in likely if row[2]] if standing.judgement.has_evidence else [],
+        "cautions": cautions.words("lock_out", "pressure", "licensed"),
+    }
+
+
+@require_safe
+def parts(request, number):
+    """Every part of the unit, with what is known of it and what was done."""
+    call = call_of(request, number)
+    standing = standing_of(request, call)
+    return render(request, "round/parts.html", frame(request, call, _from(request), standing) | {"areas": areas_of(standing)})
+
+
+@require_safe
+def part(request, number, code):
+    """The sheet of one part: what is seen of it, what can be done to it."""
+    return _sheet(request, call_of(request, number), code)
+
+
+def _sheet(request, call, code, **extra):
+    standing = standing_of(request, call)
+    if code not in anatomy.PARTS or not anatomy.get(code).exists_on(standing.unit):
+        raise Http404
+    sheet = sheet_of(standing, anatomy.get(code))
+    context = frame(request, call, _from(request), standing)
+    # The sheet is the field of what it shows.
+    context["next_tag"] = None if standing.next_check and standing.next_check.key in sheet.part.keys else context["next_tag"]
+    return render(request, "round/part.html", context | {"sheet": sheet, "view": "part"} | extra)
+
+
+def _from(request):
+    """The stop one comes from, which the frame marks."""
+    asked = BY_SLUG.get(request.POST.get("stop") or request.GET.get("stop") or "")
+    return asked.slug if asked and asked.ready else FIRST_STOP
+
+
+@require_POST
+def done(request, number):
+    """Record something done to a part, or show what holds it and ask for a reason."""
+    call = call_of(request, number)
+    standing, typed = standing_of(request, call), request.POST
+    code = typed.get("act", "")
+    coil = standing.coil if standing.unit.evaporators > 1 else None
+    try:
+        kept = do_act(
+            request.user, call, standing.judgement, code, typed.get("amount", ""), coil, typed.get("note", ""), typed.get("reason", "")
+        )
+    except InputError as error:
+        part_code = code.partition(".")[0]
+        if part_code not in anatomy.PARTS or not anatomy.get(part_code).exists_on(standing.unit):
+            messages.error(request, str(error))
+            return redirect("parts", number=number)
+        extra = {"wrong_act": code, "act_error": str(error), "typed": typed, "needs_reason": isinstance(error, Held)}
+        return _sheet(request, call, part_code, **extra)
+    settles = acts.ACTS[kept.code].settles_min
+    wait = f" Wait {settles:.0f} min before it is read." if settles and not acts.ACTS[kept.code].still else ""
+    messages.success(request, f"{acts.ACTS[kept.code].label}: kept.{wait}")
+    back = typed.get("back", "")
+    if back in BY_SLUG:
+        return redirect("stop", number=number, stop=back)
+    return redirect("part", number=number, code=kept.part)
+
+
+@require_safe
+def taken(request, number):
+    """Everything taken on the call, by stage and part; each can be corrected or taken back."""
+    call = call_of(request, number)
+    standing = standing_of(request, call)
+    return render(request, "round/taken.html", frame(request, call, _from(request), standing) | {"stages": taken_on_call(standing)})
+
+
+@require_safe
+def heard(request, number):
+    """What typed words may mean, to be looked at before it is kept."""
+    call = call_of(request, number)
+    return _heard(request, call, request.GET.get("words", ""))
+
+
+def _heard(request, call, words, error=""):
+    standing = standing_of(request, call)
+    found = hear(words, standing.unit, standing.shown)
+    if not error and words.strip() and not found:
+        error = NOT_UNDERSTOOD
+    rows = [(one.words, json.dumps({"meant": one.words, "words": words[:LONGEST]})) for one in found]
+    return render(request, "round/_heard.html", {"call": call, "heard": rows, "note_error": error})
+
+
+@require_POST
+def note(request, number):
+    """Keep what was noted as it was shown; what was not shown yet is shown first."""
+    call = call_of(request, number)
+    standing, words, meant = standing_of(request, call), request.POST.get("words", ""), request.POST.get("meant", "")
+    found = next((one for one in hear(words, standing.unit, standing.shown) if one.words == meant), None)
+    if found is None:
+        return _heard(request, call, words)
+    coil = standing.coil if standing.coil > 1 else None
+    try:
+        if found.act is not None:
+            do_act(request.user, call, standing.judgement, found.code, evaporator=standing.coil if standing.unit.evaporators > 1 else None)
+        else:
+            if action_of(found.entry) is not None:
+                refuse_if_held(call, standing.judgement, found.entry)
+            record_reading(request.user, call, found.entry.key, _with_what_stands(standing, found), evaporator=coil, words=words)
+    except InputError as error:
+        return _heard(request, call, words, str(error))
+    if found.act is not None:
+        response = render(request, "round/_heard.html", {"call": call, "kept": found.words})
+        response["HX-Refresh"] = "true"
+        return response
+    return changed(request, number, found.entry.key, kept_note=found.words)
+
+
+def _with_what_stands(standing, found):
+    """A word of a list joins those that stand; the word for nothing stands alone."""
+    reading = standing.readings.get(found.entry.key)
+    if not found.entry.many or reading is None:
+        return found.value
+    nothing = {"none", "nowhere", "nothing"}
+    words = [word for word in reading.value if word not in nothing] if not set(found.value) & nothing else []
+    return [*words, *(word for word in found.value if word not in words)]

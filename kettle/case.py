@@ -13,6 +13,7 @@ from typing import Annotated, Any, Final, Literal
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, ValidationError, field_validator, model_validator
 
 from kettle.judging.course import Course, Done
+from kettle.judging.evidence import Evidence
 from kettle.judging.suspects import Suspect
 from kettle.knowledge import acts, observations, refrigerants
 from kettle.knowledge.bands import banded, check_band
@@ -307,7 +308,7 @@ def schema() -> dict[str, Any]:
 def answer(course: Course) -> dict[str, Any]:
     """Return a judged call as the object that `judge --json` prints."""
     judgement = course.now
-    ranking = [_told(suspect) for suspect in course.was]
+    ranking = [_told(suspect, course) for suspect in course.was]
     return {
         "derived": {key: round(value, QUANTITIES[key].decimals) for key, value in judgement.facts.derived.items()},
         "verdicts": [
@@ -326,7 +327,7 @@ def answer(course: Course) -> dict[str, Any]:
         "holds": [{"code": h.code, "blocks": list(h.blocks), "text": h.text, "until": h.until} for h in judgement.holds],
         "ranking": ranking,
         "was": ranking,
-        "left": [_told(left.suspect) | ({"to_prove": list(left.to_prove)} if left.to_prove else {}) for left in course.left],
+        "left": [_told(left.suspect, course) | ({"to_prove": list(left.to_prove)} if left.to_prove else {}) for left in course.left],
         "next_checks": [
             {"key": c.key, "text": f"{c.how}. {c.meaning}", "gain_bits": round(c.gain_bits, 2), "minutes": c.minutes}
             for c in judgement.next_checks
@@ -335,12 +336,15 @@ def answer(course: Course) -> dict[str, Any]:
     }
 
 
-def _told(suspect: Suspect) -> dict[str, Any]:
+def _told(suspect: Suspect, course: Course) -> dict[str, Any]:
+    def words(e: Evidence) -> str:
+        return f"{course.stage_words(e.stage)}: {e.text}" if e.stage else e.text
+
     return {
         "causes": list(suspect.codes),
         "probability": round(suspect.probability, 4),
-        "for": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in suspect.speaks_for],
-        "against": [{"key": e.key, "text": e.text, "weight": round(e.weight, 2)} for e in suspect.speaks_against],
+        "for": [{"key": e.key, "text": words(e), "weight": round(e.weight, 2)} for e in suspect.speaks_for],
+        "against": [{"key": e.key, "text": words(e), "weight": round(e.weight, 2)} for e in suspect.speaks_against],
         "confirm": list(suspect.confirm),
         "correct": list(suspect.correct),
         "caution": list(suspect.caution),

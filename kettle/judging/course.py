@@ -17,10 +17,10 @@ import numpy as np
 
 from kettle.judging.evidence import Feature, features, log_likelihood, weigh
 from kettle.judging.facts import Facts
-from kettle.judging.judge import Judgement, checks_of, context_of, judge, verdicts_of
+from kettle.judging.judge import Judgement, checks_of, context_of, judge, suspect_of, verdicts_of
 from kettle.judging.network import Figures, Network, network_of
 from kettle.judging.readings import work_out
-from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank
+from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
 from kettle.knowledge import acts, causes
 from kettle.knowledge.acts import Act
 from kettle.knowledge.observations import Value
@@ -54,6 +54,15 @@ class Done:
 
 
 @dataclass(frozen=True)
+class _Workings:
+    """What a course was judged by: the network, the evidence of all stages, and how likely each row is."""
+
+    network: Network
+    told: list[tuple[Feature, Figures]]
+    folded: Figures
+
+
+@dataclass(frozen=True)
 class Left:
     """One answer to what is left: causes still there (none for healthy), how likely, and what would prove each treated one."""
 
@@ -80,6 +89,18 @@ class Course:
     done: tuple[Done, ...] = ()
     likely: Figures | None = field(default=None, compare=False, repr=False)
     before: Mapping[str, float] = field(default_factory=dict)
+    workings: "_Workings | None" = field(default=None, compare=False, repr=False)
+
+    def suspect(self, code: str, history: tuple[str, ...] = ()) -> Suspect:
+        """Return one single cause with its evidence from every stage, however unlikely; InputError for no such cause."""
+        if self.workings is None or code not in self.workings.network.singles:
+            return suspect_of(self.now, code, history)
+        row = self.workings.network.singles[code]
+        return suspect_at(self.workings.network, row, float(self.workings.folded[row]), self.workings.told)
+
+    def stage_words(self, stage: int) -> str:
+        """Return what a stage is called."""
+        return f"After: {self.done[stage - 1].act.label.lower()}" if stage else "As found"
 
     @property
     def was(self) -> tuple[Suspect, ...]:
@@ -165,7 +186,14 @@ def judge_course(
     before_acts: dict[str, float] = {}
     for place in range(len(stages) - 1):
         before_acts |= work_out(unit, standing_at(stages, done, place)).derived
-    return Course(now, _told(network, left_by_row, folded, stages, done, tries, unit), tuple(done), current, before_acts)
+    return Course(
+        now,
+        _told(network, left_by_row, folded, stages, done, tries, unit),
+        tuple(done),
+        current,
+        before_acts,
+        _Workings(network, told, folded),
+    )
 
 
 def _weigh(
@@ -183,8 +211,7 @@ def _weigh(
     found = features(facts, verdicts_of(facts), network)
     counted = [feature for feature in found if feature.key not in muted and fresh & _needs(feature.key)]
     if place:
-        label = done[place - 1].act.label
-        counted = [replace(feature, text=f"After “{label.lower()}”: {feature.text}") for feature in counted]
+        counted = [replace(feature, stage=place) for feature in counted]
     weighed = weigh(network, counted)
     likelihood = log_likelihood(network, weighed)
     again: Figures = np.zeros_like(likelihood)

@@ -27,22 +27,24 @@ STATE_WORDS: Final = {"low": "low", "ok": "in band", "high": "high"}
 
 @dataclass(frozen=True)
 class Evidence:
-    """One piece of evidence: the key it comes from, words, its log-odds against a sound unit, and of a pair whose it is."""
+    """One piece of evidence: the key it comes from, words, its log-odds against a sound unit, of a pair whose it is, and its stage."""
 
     key: str
     text: str
     weight: float
     of: str = ""
+    stage: int = 0
 
 
 @dataclass(frozen=True)
 class Feature:
-    """One thing weighed: how much of each state was seen, and how far it counts (0 to 1)."""
+    """One thing weighed: how much of each state was seen, how far it counts (0 to 1), and the stage it was seen in."""
 
     key: str
     seen: Mapping[str, float]
     share: float
     text: str
+    stage: int = 0
 
 
 def membership(value: float, low: float, high: float, spread: float = 0.0) -> dict[str, float]:

@@ -126,13 +126,13 @@ def suspect_at(network: Network, row: int, probability: float, weighed: Sequence
             one, other = (float(told[network.singles[cause.code]] - told[0]) for cause in members)
             of = members[0].label if abs(one) >= abs(other) else members[1].label
         if weight >= WORTH_SAYING:
-            speaks_for.append(Evidence(feature.key, feature.text, weight, of))
+            speaks_for.append(Evidence(feature.key, feature.text, weight, of, feature.stage))
         elif weight <= -WORTH_SAYING:
             shape = network.shape(row, feature.key)
             expected = max(shape, key=lambda state: shape[state])
             likeliest_seen = max(feature.seen, key=lambda state: feature.seen[state])
             less = "less usual with this" if expected == likeliest_seen else f"expected {state_words(feature.key, expected)}"
-            against.append(Evidence(feature.key, f"{feature.text}; {less}", weight, of))
+            against.append(Evidence(feature.key, f"{feature.text}; {less}", weight, of, feature.stage))
     return Suspect(
         members,
         probability,

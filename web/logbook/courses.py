@@ -52,6 +52,13 @@ class Step:
             return None
         return self.at + timedelta(minutes=self.act.settles_min)
 
+    @property
+    def aside(self):
+        """What was said about it: words, or why against advice."""
+        if self.kept_as == "turn" and self.entry.reason:
+            return f"Done against advice ({' '.join(self.entry.objections)}) because: {self.entry.reason}"
+        return getattr(self.entry, "note", "") if self.kept_as == "act" else ""
+
     def on_coil(self, coil):
         """The act as it concerns one coil."""
         return Done(self.part, self.did, self.value, self.coil is not None and self.coil != coil)

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 import kettle
 from kettle.knowledge import observations
-from web.logbook.judging import judge_call, settling_until, standing_readings
+from web.logbook.judging import course_of, settling_until, standing_readings
 from web.logbook.models import Headline
 
 LONGEST_LEADER = 200
@@ -39,16 +39,28 @@ def headlines(calls):
     return [(call, kept[call.pk]) for call in calls]
 
 
+def told_of(course):
+    """What the Board says of a course, and how likely it is: what it is, and once hands were on it what is left."""
+    if not course.now.has_evidence:
+        return "", 0.0
+    leader = course.was[0]
+    if not course.done:
+        return leader.label, leader.probability
+    left = course.left[0]
+    return f"Left: {left.suspect.label.lower()}" if left.codes else f"Was {leader.label.lower()}, nothing left of it", left.probability
+
+
 def _made(call):
-    judged, settling = judge_call(call), settling_until(call)
-    leader = judged.ranking[0] if judged.has_evidence else None
+    course, settling = course_of(call), settling_until(call)
+    judged = course.now
+    told, probability = told_of(course)
     return Headline(
         call=call,
         revision=call.revision,
         code=code(),
         until=_until(call, settling),
-        leader=leader.label[:LONGEST_LEADER] if leader else "",
-        probability=leader.probability if leader else 0.0,
+        leader=told[:LONGEST_LEADER],
+        probability=probability,
         holds=len(judged.holds),
         settling=settling,
     )

@@ -14,6 +14,7 @@ from web.logbook.controller_talks import in_service
 from web.logbook.models import Call
 from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf
 from web.round.standing import Standing
+from web.round.views.judge import now_words
 
 
 def _context(request, number):
@@ -29,7 +30,7 @@ def _context(request, number):
         "melt": call.melts.filter(undone_at=None).last(),
         "photos": call.photos.filter(undone_at=None),
         "overrides": call.overrides.filter(undone_at=None).select_related("by"),
-        "found": call.findings.filter(undone_at=None).last(),
+        "now": now_words(standing),
         "leaders": leaders if standing.judgement.has_evidence else [],
         "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],
         "defrost": _defrost(call, standing.shown),

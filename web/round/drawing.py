@@ -5,7 +5,7 @@ Coordinates are those of a drawing's own canvas; the screen and the printed repo
 
 from dataclasses import dataclass, replace
 
-from kettle.knowledge import observations
+from kettle.knowledge import anatomy, observations
 
 TAG_WIDTH, TAG_HEIGHT = 112, 54
 # Lines a technician who works by feel tells by hand: the clamp's tag -> the one by touch in its place.
@@ -30,6 +30,22 @@ class Place:
 
 
 @dataclass(frozen=True)
+class Spot:
+    """A part drawn: where a tap opens its sheet."""
+
+    part: str
+    x: int
+    y: int
+    width: int
+    height: int
+
+    @property
+    def label(self):
+        """What the part is called."""
+        return anatomy.get(self.part).label
+
+
+@dataclass(frozen=True)
 class Drawing:
     """A canvas and the tags on it, in the order a technician takes them."""
 
@@ -37,6 +53,11 @@ class Drawing:
     width: int
     height: int
     places: tuple[Place, ...]
+    spots: tuple[Spot, ...] = ()
+
+    def spots_for(self, unit):
+        """The parts drawn that exist on a unit."""
+        return [spot for spot in self.spots if anatomy.get(spot.part).exists_on(unit)]
 
     def places_for(self, unit, by_feel=False):
         """The tags that exist on a unit (a resolved unit of the core), in order; by feel, lines are told by touch."""
@@ -81,6 +102,19 @@ CIRCUIT = Drawing(
         Place("drier_drop_f", "Drier drop", 216, 38, (272, 109)),
         Place("discharge_line_f", "Disch. line", 618, 194, (604, 210)),
         Place("compressor_amps", "Amps", 618, 314, (570, 356)),
+    ),
+    (
+        Spot("valve", 14, 182, 48, 52),
+        Spot("cap_tube", 14, 182, 48, 52),
+        Spot("evap_fan", 102, 206, 120, 44),
+        Spot("coil", 82, 252, 158, 76),
+        Spot("bulb", 272, 286, 54, 24),
+        Spot("glass", 130, 88, 44, 42),
+        Spot("drier", 244, 92, 54, 34),
+        Spot("receiver", 412, 92, 76, 34),
+        Spot("condenser", 412, 14, 110, 60),
+        Spot("condenser_fan", 530, 14, 80, 60),
+        Spot("compressor", 528, 266, 80, 90),
     ),
 )
 

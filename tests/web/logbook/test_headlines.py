@@ -15,23 +15,22 @@ from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.save_unit import save_unit
 from web.logbook.actions.undo_entry import last_reading, undo_entry
-from web.logbook.judging import judge_call
+from web.logbook.judging import course_of, judge_call
 from web.logbook.models import Call, Headline, Reading, Unit
 
 
 def told(call):
     """What the Board says of a call, and what a fresh judgement says."""
     [(_, line)] = headlines.headlines([Call.objects.get(pk=call.pk)])
-    judged = judge_call(Call.objects.get(pk=call.pk))
-    leader = judged.ranking[0].label if judged.has_evidence else ""
-    return (line.leader, line.holds), (leader, len(judged.holds))
+    course = course_of(Call.objects.get(pk=call.pk))
+    return (line.leader, line.holds), (headlines.told_of(course)[0], len(course.now.holds))
 
 
 @pytest.fixture
 def watched(monkeypatch):
     """How often a call was judged for the Board."""
     judged = []
-    monkeypatch.setattr(headlines, "judge_call", lambda call: judged.append(call.pk) or judge_call(call))
+    monkeypatch.setattr(headlines, "course_of", lambda call: judged.append(call.pk) or course_of(call))
     return judged
 
 

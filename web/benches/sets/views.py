@@ -49,7 +49,7 @@ def sets(request, number):
 
 def _between(standing, start, end):
     """What was adjusted after one moment and up to another, in words."""
-    words = [(turn.at, f"Valve {turn.turns:g} turn {turn.direction}") for turn in standing.turns]
+    words = [(step.at, text) for step, text in standing.steps if step.kept_as != "setting"]
     words += [(change.at, f"{label} {change.as_found} → {change.as_left}") for change, label in standing.change_words]
     return [text for at, text in sorted(words) if at > start and (end is None or at <= end)]
 

@@ -9,6 +9,11 @@ from kettle.knowledge.errors import InputError
 from web.benches.valve.actions.turn_valve import ReasonNeeded, turn_valve
 from web.round.views.pages import call_of, show, standing_of
 
+NO_STEM = {
+    "cap_tube": "A capillary tube has no stem to turn.",
+    "eev": "An electronic valve has no stem: set its target superheat.",
+}
+
 
 def stem_context(request, standing):
     """What the panel shows: superheat and goal, directions, where the stem stands."""
@@ -21,6 +26,7 @@ def stem_context(request, standing):
         "superheat": verdict,
         "net_words": f"{abs(net):g} turn {'out' if net > 0 else 'in'} from where it was found" if net else "where it was found",
         "settle_min": adjust.SETTLE_MIN,
+        "no_stem": NO_STEM.get(standing.unit.metering, ""),
         "has_stem": standing.unit.metering == "txv",
         "typed_turn": {},
         "turn_errors": {},

@@ -83,3 +83,15 @@ def at(mapping, key):
 def as_shown(unit, shown):
     """The name of a stored unit as a person reads it."""
     return shown.label(unit)
+
+
+@register.filter
+def by_stage(suspect):
+    """The evidence on a suspect stage by stage, what speaks for it first."""
+    return sorted((*suspect.speaks_for, *suspect.speaks_against), key=lambda item: (item.stage, -item.weight))
+
+
+@register.filter
+def stage_title(course, stage):
+    """What a stage of a course is called."""
+    return course.stage_words(stage)

@@ -37,7 +37,7 @@ def preview_case(request):
         "plate": [("Name", unit.name or "none", False), ("Kind", unit.kind.label, False), ("Refrigerant", unit.refrigerant.name, False)]
         + plate_words(unit, shown),
         "rows": _rows(read, shown),
-        "acts": [(acts.get(act.part, act.did).label, act) for act in read.acts],
+        "acts": [_done_words(act) for act in read.acts],
         "many": unit.evaporators > 1,
     }
     return render(request, "logbook/case_preview.html", context)
@@ -61,6 +61,12 @@ def _rows(read, shown):
     for place, entry in enumerate(read.in_order()):
         rows[place]["earlier"] = latest[(entry.key, entry.on)] != place
     return rows
+
+
+def _done_words(act):
+    """One act of a case in words."""
+    label = acts.get(act.part, act.did).label
+    return label + (f", coil {act.on}" if act.on else "") + (f" · {act.at:%-d %b %Y, %H:%M}" if act.at else "")
 
 
 @require_POST

@@ -11,6 +11,7 @@ from kettle.knowledge.errors import FieldErrors
 from web.accounts.access import shown_to
 from web.logbook.actions.change_band import change_band, version_of
 from web.logbook.actions.save_unit import save_unit
+from web.logbook.courses import HAS_ACTS, acts_of
 from web.logbook.forms import UnitForm, merged, posted, texts_of
 from web.logbook.ice_history import ice_ups
 from web.logbook.ice_shown import shown
@@ -22,7 +23,10 @@ from web.logbook.plate import plate_words
 def unit_page(request, pk):
     """A unit: its plate, its bands, its calls and settings."""
     unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
-    calls = unit.calls.select_related("opened_by").prefetch_related("settingchanges", "valveturns", "readings")
+    told = unit.calls.select_related("opened_by", "unit").prefetch_related("settingchanges", "readings").annotate(**HAS_ACTS)
+    calls = list(told)
+    for call in calls:
+        call.steps_words = [step.words(shown_to(request.user)) for step in acts_of(call) if step.kept_as != "setting"]
     context = {
         "unit": unit,
         "resolved": unit.resolved(),

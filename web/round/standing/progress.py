@@ -26,5 +26,5 @@ def _state_of(standing, stop):
     if stop.slug == "judge":
         return "part" if standing.judgement.has_evidence else "open"
     if stop.slug == "correct":
-        return "part" if standing.turns or standing.changes else "open"
+        return "part" if standing.steps or standing.changes else "open"
     return "done" if not standing.call.is_open else "part" if standing.call.found or standing.call.done else "open"

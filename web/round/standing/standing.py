@@ -9,21 +9,23 @@ from urllib.parse import urlencode
 
 from kettle.benches.sets import baseline
 from kettle.benches.valve import adjust
+from kettle.judging import running
 from kettle.judging.siblings import together
-from kettle.knowledge import observations
+from kettle.knowledge import causes, observations
 from kettle.knowledge.parameters import PARAMETERS
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import CHOICES
 from kettle.knowledge.units import TRADE, ShownUnits, format_percent
 from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.baselines import baseline_of
+from web.logbook.courses import acts_of
 from web.logbook.judging import course_of, minutes_left, settling_until, standing_readings
 from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT
 from web.round.icemaps import IceMaps
 from web.round.standing.cards import cards_of, coils_of, other_verdicts_of
 from web.round.standing.progress import round_of
 from web.round.standing.tags import OLD, SIMULATED, tag_of
-from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE
+from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE, TOLD
 
 SUSPECTS_SHOWN = 3
 LEFT_SHOWN = 4
@@ -100,6 +102,11 @@ class Standing:
         """The tags on the circuit."""
         return self.tags_on(CIRCUIT)
 
+    @property
+    def spots(self):
+        """The parts drawn on the circuit whose sheet a tap opens."""
+        return CIRCUIT.spots_for(self.unit)
+
     @cached_property
     def box_tags(self):
         """The tags on the box and the condensing unit."""
@@ -111,6 +118,26 @@ class Standing:
         return [self.tag(key) for key in AIR]
 
     @cached_property
+    def told_tags(self):
+        """What the customer tells: why, since when, who was there last, the weather."""
+        return [self.tag(key) for key in TOLD]
+
+    @cached_property
+    def steps(self):
+        """Everything done on the call in order, with its words."""
+        return [(step, step.words(self.shown)) for step in acts_of(self.call)]
+
+    @cached_property
+    def findings(self):
+        """What was found: the entry, its causes, and both in words."""
+        rows = []
+        for entry in self.call.findings.filter(undone_at=None).select_related("by"):
+            named = [causes.get(code) for code in entry.causes]
+            coil = f", coil {entry.evaporator}" if entry.evaporator else ""
+            rows.append((entry, named, " and ".join(cause.label for cause in named) + coil))
+        return rows
+
+    @cached_property
     def since_tags(self):
         """How long ago it started, when the last defrost ended, and the pressure at rest."""
         return [self.tag(key) for key in SINCE]
@@ -118,7 +145,9 @@ class Standing:
     @cached_property
     def safety_tags(self):
         """The ticks that come before water or hands on the coil."""
-        return [self.tag(key) for key in SAFETY if observations.get(key).exists_on(self.unit)]
+        facts = self.judgement.facts
+        entries = [observations.get(key) for key in SAFETY]
+        return [self.tag(one.key) for one in entries if one.exists_on(self.unit) and running.can_be_asked(one, facts)]
 
     @cached_property
     def ice(self):

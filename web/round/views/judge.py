@@ -6,7 +6,6 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kettle.judging import mistakes
 from kettle.judging.holds import ACTIONS
-from kettle.judging.judge import suspect_of
 from kettle.judging.schools import in_order, steps
 from kettle.knowledge import causes, observations
 from kettle.knowledge.errors import InputError
@@ -24,7 +23,7 @@ COMPARED = 4
 
 def judge_context(request, standing):
     """What the stop shows beyond the standing: checks with their places, holds with their actions, what if, why not."""
-    call, judgement, schools = standing.call, standing.judgement, request.user.member.schools
+    judgement, schools = standing.judgement, request.user.member.schools
     return {
         "told": [
             (suspect, percent, steps(suspect, schools), mistakes.invited(judgement.facts, suspect.codes), against(suspect, standing.unit))
@@ -34,7 +33,6 @@ def judge_context(request, standing):
             (check, _stop_with(standing, check.key), _tag(standing, check.key)) for check in in_order(judgement.next_checks, schools)
         ],
         "held": _held(standing),
-        "found": call.findings.filter(undone_at=None).select_related("by").last(),
         "why_codes": [(cause.code, cause.label) for cause in causes.CATALOGUE.values() if cause.possible_on(standing.unit)],
         **_why(request, standing),
         **_what_if(request, standing),
@@ -74,7 +72,7 @@ def _why(request, standing):
     if not code:
         return {}
     try:
-        suspect = suspect_of(standing.judgement, code, found_before(standing.call))
+        suspect = standing.course.suspect(code, found_before(standing.call))
     except InputError as error:
         return {"why_error": str(error)}
     return {"why": suspect, "why_percent": format_percent(suspect.probability), "why_code": code}
@@ -123,7 +121,9 @@ def found(request, number):
     """Say what the cause was found to be."""
     call = call_of(request, number)
     try:
-        name_cause(request.user, call, [code for code in request.POST.get("causes", "").split("+") if code])
+        standing = standing_of(request, call)
+        coil = standing.coil if standing.unit.evaporators > 1 else None
+        name_cause(request.user, call, [code for code in request.POST.get("causes", "").split("+") if code], coil)
     except InputError as error:
         messages.error(request, str(error))
     else:
@@ -136,6 +136,16 @@ def explanation(request, number):
     """What was found, for the customer, in plain words, to print."""
     call = call_of(request, number)
     standing = standing_of(request, call)
-    named = call.findings.filter(undone_at=None).last()
-    told = [causes.get(code) for code in named.causes] if named else []
-    return render(request, "round/explanation.html", {"call": call, "standing": standing, "named": told, "suspects": standing.top_suspects})
+    told = list({cause.code: cause for _, named, _ in standing.findings for cause in named}.values())
+    context = {"call": call, "standing": standing, "named": told, "suspects": standing.top_suspects, "now": now_words(standing)}
+    return render(request, "round/explanation.html", context)
+
+
+def now_words(standing):
+    """How it stands after what was done, for the customer: what is gone, and what has still to be proved."""
+    if not standing.course.done:
+        return ()
+    best = standing.course.left[0]
+    head = "Nothing of it is left by what we see now." if not best.codes else f"Still there: {best.suspect.label.lower()}."
+    to_prove = dict.fromkeys(text for left in standing.course.left for text in left.to_prove)
+    return (head, *(f"To be seen yet: {text[:1].lower()}{text[1:]}." for text in to_prove))

@@ -13,7 +13,6 @@ from kettle.knowledge.errors import InputError
 from web.logbook.actions.do_act import Held, do_act
 from web.logbook.actions.override_hold import action_of, refuse_if_held
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.courses import acts_of
 from web.round.standing.parts import against, areas_of, sheet_of, taken_on_call
 from web.round.stops import BY_SLUG
 from web.round.views.entries import changed
@@ -28,7 +27,7 @@ def correct_context(request, standing):
     """What Correct shows of the course: what was done, and what would put right what is likeliest."""
     likely = [(s, percent, against(s, standing.unit)) for s, percent in standing.suspects[:LIKELIEST] if s.causes]
     return {
-        "steps": [(step, step.words(standing.shown)) for step in acts_of(standing.call) if step.kept_as != "setting"],
+        "steps": [pair for pair in standing.steps if pair[0].kept_as != "setting"],
         "to_put_right": [row for row in likely if row[2]] if standing.judgement.has_evidence else [],
         "cautions": cautions.words("lock_out", "pressure", "licensed"),
     }

@@ -14,7 +14,7 @@ from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Fie
 
 from kettle.judging.course import Course, Done
 from kettle.judging.evidence import Evidence
-from kettle.judging.suspects import Suspect
+from kettle.judging.suspects import Suspect, remedies
 from kettle.knowledge import acts, observations, refrigerants
 from kettle.knowledge.bands import banded, check_band
 from kettle.knowledge.errors import InputError
@@ -346,7 +346,7 @@ def _told(suspect: Suspect, course: Course) -> dict[str, Any]:
         "for": [{"key": e.key, "text": words(e), "weight": round(e.weight, 2)} for e in suspect.speaks_for],
         "against": [{"key": e.key, "text": words(e), "weight": round(e.weight, 2)} for e in suspect.speaks_against],
         "confirm": list(suspect.confirm),
-        "correct": list(suspect.correct),
+        "correct": list(remedies(suspect, course.now.facts.seen)),
         "caution": list(suspect.caution),
     }
 

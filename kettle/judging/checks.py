@@ -19,6 +19,8 @@ from kettle.knowledge.unit import Unit
 
 WORTH_CHECKING_BITS: Final = 0.03
 CHECKS_SHOWN: Final = 5
+# A cause this likely is asked which of its remedies it wants.
+SPLIT_FROM: Final = 0.4
 # Look and feel before probe, probe before meter, meter before gauges, gauges before tests that open or stop something.
 TIER: Final = {"record": 1.0, "ask": 1.0, "look": 1.0, "feel": 1.0, "controller": 0.9, "probe": 0.8, "meter": 0.6, "gauge": 0.45,
                "test": 0.35}  # fmt: skip
@@ -71,7 +73,22 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
     ordered = sorted(checks.values(), key=lambda scored: -scored[0])
     if running.state(facts) == "dead":
         ordered.sort(key=lambda scored: _along_the_current(scored[1].key))
-    return [check for _, check in ordered[:CHECKS_SHOWN]]
+    found = [check for _, check in ordered[:CHECKS_SHOWN]]
+    asked = [check for check in _which_remedy(facts, network, posterior) if check.key not in {one.key for one in found}]
+    return [*found[:1], *asked, *found[1:]][:CHECKS_SHOWN]
+
+
+def _which_remedy(facts: Facts, network: Network, posterior: Figures) -> list[Check]:
+    """What to look at to know which of several remedies a likely cause wants; it tells causes apart no further, so it gains no bits."""
+    found = []
+    for cause in {member.code: member for members in network.members for member in members if member.splits}.values():
+        key, remedies = cause.splits or ("", {})
+        likely = sum(float(posterior[row]) for row, members in enumerate(network.members) if cause in members)
+        entry = observations.get(key)
+        if likely >= SPLIT_FROM and key not in facts.seen and not _not_for_asking(entry, facts.unit):
+            words = "; ".join(f"{state_words(key, word)}: {how[0][:1].lower()}{how[0][1:]}" for word, how in remedies.items())
+            found.append(Check(key, entry.label, entry.how, f"What puts it right differs: {words}", 0.0, entry.minutes))
+    return found
 
 
 def _along_the_current(key: str) -> int:

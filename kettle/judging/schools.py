@@ -1,12 +1,13 @@
 """Schools of the trade: where practitioners disagree, the shop chooses, and wording and order follow; arithmetic never does."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from kettle.judging.checks import Check
-from kettle.judging.suspects import Suspect
+from kettle.judging.suspects import Suspect, remedies
 from kettle.knowledge import observations
+from kettle.knowledge.observations import Value
 
 # field -> (question, choices): code -> what it says.
 CHOICES: Final[dict[str, tuple[str, dict[str, str]]]] = {
@@ -29,9 +30,9 @@ class Schools:
     by_feel: bool = False
 
 
-def steps(suspect: Suspect, schools: Schools) -> tuple[str, ...]:
-    """Return how to put a suspect right, in the order and words of the school."""
-    found = list(suspect.correct)
+def steps(suspect: Suspect, schools: Schools, seen: Mapping[str, Value] | None = None) -> tuple[str, ...]:
+    """Return how to put a suspect right, in the order and words of the school; `seen` tells which of several remedies it wants."""
+    found = list(remedies(suspect, seen or {}))
     if VALVE_CAUSES & set(suspect.codes):
         found.insert(0, TUNE_FIRST if schools.valve == "tune" else ASK_WHY)
     if suspect.causes and schools.work == "quote":

@@ -4,7 +4,7 @@ A pair whose second cause nothing shows is counted with its first.
 """
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -14,6 +14,7 @@ from kettle.judging.evidence import Evidence, Feature, state_words
 from kettle.judging.network import Figures, Network
 from kettle.knowledge import causes
 from kettle.knowledge.causes.model import Cause
+from kettle.knowledge.observations import Value
 
 SHOWN_FROM: Final = 0.002
 TOLD_SHARE: Final = 0.92
@@ -78,6 +79,17 @@ class Suspect:
         """Causes it is taken for, by label, with what tells them apart."""
         pairs = [(causes.CATALOGUE[code].label, how) for cause in self.causes for code, how in cause.mimics]
         return tuple(pair for pair in pairs if pair[0] not in {cause.label for cause in self.causes})
+
+
+def remedies(suspect: Suspect, seen: Mapping[str, Value]) -> tuple[str, ...]:
+    """Return how to put a suspect right: where it was looked at which of its several remedies it wants, that one."""
+    if not suspect.causes:
+        return suspect.correct
+    found = []
+    for cause in suspect.causes:
+        word = seen.get(cause.splits[0]) if cause.splits else None
+        found.append(cause.splits[1].get(word, cause.correct) if cause.splits and isinstance(word, str) else cause.correct)
+    return _merged(found)
 
 
 def _merged(lists: Iterable[tuple[str, ...]]) -> tuple[str, ...]:

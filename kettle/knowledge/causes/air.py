@@ -23,7 +23,12 @@ _STARVED_OF_AIR = {
         **{f"door_{number}": 0.25 for number in range(1, 6)},
     },
 }
-_FAN_STILL = {**_STARVED_OF_AIR, "evap_fans": {"stopped": 0.5, "some_stopped": 0.38, "reversed": 0.04, "held_by_ice": 0.04}}
+_FAN_STILL = {
+    **_STARVED_OF_AIR,
+    "evap_fans": {"stopped": 0.5, "some_stopped": 0.38, "reversed": 0.04, "held_by_ice": 0.04},
+    # Where no air moves, a sensor and a thermometer stand in different air.
+    "sensor_error_f": {"low": 0.35, "high": 0.2},
+}
 _NO_FAN = {"evap_fans": "none"}
 
 CAUSES = (

@@ -1,5 +1,7 @@
 """Record one observation as it was typed or tapped."""
 
+from datetime import timedelta
+
 from kettle.case import MOST_OBSERVATIONS
 from kettle.judging.readings import as_typed, implied_by, told_with
 from kettle.knowledge import observations
@@ -9,6 +11,8 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Reading
 
+# Two readings say something together only where they were taken about the same time.
+PAIRED_WITHIN = timedelta(minutes=15)
 WORKED_OUT = "worked out"
 # Found or left where a setting was changed.
 SETTING = "setting"
@@ -50,7 +54,8 @@ def _record_implied(reading, entry):
     sources, standing = told_with(entry.key), {}
     if not sources:
         return
-    for other in reading.call.readings.filter(undone_at=None, evaporator=reading.evaporator, key__in=sources):
+    near = {"at__gte": reading.at - PAIRED_WITHIN, "at__lte": reading.at + PAIRED_WITHIN}
+    for other in reading.call.readings.filter(undone_at=None, evaporator=reading.evaporator, key__in=sources, **near):
         standing[other.key] = tuple(other.value) if isinstance(other.value, list) else other.value
     for key, value in implied_by(entry.key, standing).items():
         Reading.objects.create(

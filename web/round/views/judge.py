@@ -26,7 +26,13 @@ def judge_context(request, standing):
     judgement, schools = standing.judgement, request.user.member.schools
     return {
         "told": [
-            (suspect, percent, steps(suspect, schools), mistakes.invited(judgement.facts, suspect.codes), against(suspect, standing.unit))
+            (
+                suspect,
+                percent,
+                steps(suspect, schools, judgement.facts.seen),
+                mistakes.invited(judgement.facts, suspect.codes),
+                against(suspect, standing.unit),
+            )
             for suspect, percent in standing.suspects[:SUSPECTS_TOLD]
         ],
         "checks": [

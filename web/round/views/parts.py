@@ -80,7 +80,8 @@ def done(request, number):
         if part_code not in anatomy.PARTS or not anatomy.get(part_code).exists_on(standing.unit):
             messages.error(request, str(error))
             return redirect("parts", number=number)
-        extra = {"wrong_act": code, "act_error": str(error), "typed": typed, "needs_reason": isinstance(error, Held)}
+        known = any(one.code == code for one in anatomy.get(part_code).acts_on(standing.unit))
+        extra = {"known_act": known, "wrong_act": code, "act_error": str(error), "typed": typed, "needs_reason": isinstance(error, Held)}
         return _sheet(request, call, part_code, **extra)
     settles = acts.ACTS[kept.code].settles_min
     wait = f" Wait {settles:.0f} min before it is read." if settles and not acts.ACTS[kept.code].still else ""

@@ -1,0 +1,72 @@
+"""Words as they come to mind are understood as what the registry knows, and a gauge may be read as a temperature."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kettle.benches.noting import LONGEST, hear
+from kettle.judging.readings import as_typed
+from kettle.knowledge import observations, refrigerants
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.units import ShownUnits
+
+COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", altitude_ft=2000))
+
+
+@pytest.mark.parametrize(
+    ("typed", "words"),
+    [
+        ("door switch open", "Door switch: open"),
+        ("heater 7.2", "Heater amps: 7.2 A"),
+        ("no gas at glass", "Sight glass: empty"),
+        ("the fans are dead", "Coil fans: stopped"),
+        ("bubbles in the glass", "Sight glass: few bubbles"),
+        ("drain heater cold", "Drain heater: cold"),
+        ("head 260", "Discharge: 260.0 psig"),
+        ("bulb clamped", "Done: bulb clamped"),
+        ("ice on ceiling", "Ice where: ceiling"),
+        ("box 47", "Box air: 47.0 °F"),
+        ("water foams", "Melt water: cloudy, foaming"),
+        ("L2 L3 228", "Line volts 2–3: 228 V"),
+        ("megger 200k", "Winding to ground: 200000 Ω"),
+    ],
+)
+def test_what_technicians_say_is_understood_first(typed, words):
+    unit = COOLER if "heater 7" not in typed else resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A"))
+    assert hear(typed, unit)[0].words == words
+
+
+def test_what_is_like_nothing_is_not_guessed():
+    assert hear("qwrtz blorp", COOLER) == () and hear("   ", COOLER) == () and hear("17", COOLER) == ()
+
+
+def test_a_bare_figure_under_suction_is_its_pressure_and_with_a_degree_its_saturation():
+    assert hear("suction 52", COOLER)[0].value == 52.0
+    heard = hear("suction 26F", COOLER)[0]
+    expected = refrigerants.get("R-448A").dew_psig(26.0, 2000)
+    assert heard.code == "suction_psig" and heard.value == pytest.approx(expected, abs=0.01)
+    assert hear("suction -3C", COOLER, ShownUnits(temperature="°C"))[0].value == pytest.approx(
+        refrigerants.get("R-448A").dew_psig(26.6, 2000), abs=0.02
+    )
+
+
+def test_the_liquid_side_is_read_at_bubble_and_what_lies_off_the_table_is_refused():
+    head, resting = observations.get("discharge_psig"), observations.get("resting_psig")
+    bubble = refrigerants.get("R-448A").bubble_psig(104.0, 2000)
+    assert as_typed(head, "104 °F", COOLER) == pytest.approx(bubble, abs=0.01) == as_typed(resting, "40C", COOLER)
+    with pytest.raises(InputError, match="Discharge"):
+        as_typed(head, "900F", COOLER)
+    assert as_typed(observations.get("box_temp_f"), "3C", COOLER) == pytest.approx(37.4), "a temperature stays one"
+
+
+@given(st.text(max_size=200))
+def test_whatever_is_typed_is_answered_with_sound_values_or_nothing(text):
+    for heard in hear(text, COOLER):
+        assert heard.words and 0 < heard.alike <= 100
+        if heard.entry:
+            assert heard.entry.check(list(heard.value) if isinstance(heard.value, tuple) else heard.value) == heard.value
+
+
+def test_only_so_much_is_read():
+    assert hear("door switch open " + "x" * (10 * LONGEST), COOLER) == hear(("door switch open " + "x" * (10 * LONGEST))[:LONGEST], COOLER)

@@ -1,0 +1,129 @@
+"""What runs decides what is evidence and what is asked: a unit that stands still is judged as one."""
+
+import pytest
+
+from kettle.judging import holds, running
+from kettle.judging.judge import judge
+from kettle.judging.readings import work_out
+from kettle.knowledge import observations, refrigerants
+from kettle.knowledge.unit import UnitSpec, resolve
+
+FREEZER = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A", set_f=-5, phases=3, nameplate_v=230))
+WARM_AND_OFF = {"compressor": "off", "box_temp_f": 31.0}
+
+
+def facts(**seen):
+    return work_out(FREEZER, {key: float(value) if isinstance(value, int) else value for key, value in seen.items()})
+
+
+def share(judged, code):
+    return sum(one.probability for one in judged.ranking if code in one.codes)
+
+
+@pytest.mark.parametrize(
+    ("seen", "state"),
+    [
+        ({}, ""),
+        ({"compressor": "running"}, "running"),
+        ({"compressor": "off", "control_call": "in_defrost"}, "defrosting"),
+        ({"compressor": "off", "control_call": "satisfied", "box_temp_f": -5}, "off"),
+        ({"compressor": "off", "control_call": "calling"}, "dead"),
+        ({"compressor": "humming"}, "dead"),
+        (WARM_AND_OFF, "dead"),
+        ({"compressor": "off", "box_temp_f": -6}, "still"),
+        ({"compressor": "off", "box_temp_f": 20, "suction_psig": 0}, "pumped_down"),
+    ],
+)
+def test_what_runs_is_told_from_what_is_known(seen, state):
+    assert running.state(facts(**seen)) == state and state in running.WORDS
+
+
+def test_a_condenser_fan_that_stands_with_its_compressor_is_no_fault_and_no_hold():
+    alone, with_contactor_in = WARM_AND_OFF | {"condenser_fans": "stopped"}, {"condenser_fans": "stopped", "contactor": "in"}
+    judged = judge(FREEZER, alone)
+    assert share(judged, "condenser_fan_failed") < 0.05 and "condenser_fan_stopped" not in {hold.code for hold in judged.holds}
+    assert any("stands with the compressor" in why for _, why in judged.discounted)
+    assert "condenser_fan_stopped" in {hold.code for hold in holds.standing(facts(**WARM_AND_OFF, **with_contactor_in))}, "it should run"
+
+
+def test_glass_sound_and_lines_of_a_unit_that_stands_say_nothing_and_are_not_asked():
+    silent = judge(FREEZER, WARM_AND_OFF)
+    seen = judge(FREEZER, WARM_AND_OFF | {"sight_glass": "empty", "valve_sound": "silent", "suction_line_feel": "warm"})
+    assert [one.codes for one in seen.ranking] == [one.codes for one in silent.ranking]
+    assert seen.ranking[0].probability == pytest.approx(silent.ranking[0].probability)
+    assert not {check.key for check in silent.next_checks} & set(running.FLOW)
+
+
+def test_a_dead_unit_is_followed_along_its_current():
+    keys = [check.key for check in judge(FREEZER, WARM_AND_OFF).next_checks]
+    on_the_way = [key for key in keys if key in running.CURRENT]
+    assert keys[0] == "control_call" and on_the_way == sorted(on_the_way, key=running.CURRENT.index) == keys[: len(on_the_way)]
+
+
+def test_suction_at_rest_near_the_box_clears_the_solenoid_and_far_below_it_points_there():
+    box = 20.0
+    at = {name: refrigerants.get("R-404A").dew_psig(f) for name, f in (("near", box - 2), ("far", box - 45))}
+    plain, near, far = (share(judge(FREEZER, {"compressor": "off", "box_temp_f": box} | extra), "liquid_solenoid_closed")
+                        for extra in ({}, {"suction_psig": at["near"]}, {"suction_psig": at["far"]}))  # fmt: skip
+    assert near < plain < far and near < 0.5 * plain
+
+
+def test_behind_a_grounded_winding_nothing_is_measured_that_needs_power():
+    judged = judge(FREEZER, {"compressor": "tripping", "winding_ground_ohm": 40.0})
+    powered = ("line_v", "load_v", "pole_drop", "compressor_amps", "suction", "discharge")
+    assert not [check.key for check in judged.next_checks if check.key.startswith(powered)]
+    assert "grounded_compressor" in {hold.code for hold in judged.holds}
+
+
+def test_under_a_megohm_is_held_and_named_and_a_good_winding_is_not():
+    low = judge(FREEZER, {"compressor": "off", "winding_ground_ohm": 200e3})
+    hold = next(hold for hold in low.holds if hold.code == "grounded_compressor")
+    assert "200 kΩ" in hold.text
+    assert next(v for v in low.verdicts if v.quantity == "winding_ground_ohm").state == "low"
+    assert "grounded_compressor" not in {h.code for h in judge(FREEZER, {"compressor": "off", "winding_ground_ohm": 5e6}).holds}
+
+
+def test_a_compressor_that_is_off_still_has_to_be_locked_out_for_ohms():
+    assert "lock_out" in {hold.code for hold in judge(FREEZER, WARM_AND_OFF).holds}
+    assert "lock_out" not in {hold.code for hold in judge(FREEZER, WARM_AND_OFF | {"power_locked_out": "yes"}).holds}
+
+
+def test_a_coil_without_fans_has_no_fan_to_fail_and_none_to_look_at():
+    judged = judge(FREEZER, {"evap_fans": "none", "box_temp_f": 12.0, "compressor": "running"})
+    assert not {"evap_fan_failed", "evap_fan_no_power", "fan_delay_waiting"} & {code for one in judged.ranking for code in one.codes}
+    assert not {check.key for check in judged.next_checks} & set(running.FANS)
+    assert "fans_not_running" not in {hold.code for hold in judged.holds}
+
+
+def test_fans_at_rest_in_a_defrost_are_no_fault():
+    judged = judge(FREEZER, {"evap_fans": "stopped", "control_call": "in_defrost", "compressor": "off"})
+    assert share(judged, "evap_fan_failed") + share(judged, "evap_fan_no_power") < 0.15
+    assert not running.can_be_asked(observations.get("evap_fan_supply_v"), judged.facts)
+
+
+def test_fans_held_by_ice_hold_what_still_fans_hold():
+    assert "fans_not_running" in {hold.code for hold in judge(FREEZER, {"evap_fans": "held_by_ice"}).holds}
+
+
+def test_fans_that_wait_for_gas_do_not_keep_gas_out():
+    waiting = {"evap_fans": "stopped", "fan_delay": "waits_cold", "receiver_level_pct": 4.0, "compressor": "running"}
+    held = [hold for hold in judge(FREEZER, waiting).holds if hold.code == "fans_not_running"]
+    assert held and "charge_add" not in held[0].blocks
+    full = judge(FREEZER, waiting | {"receiver_level_pct": 50.0})
+    assert "charge_add" in next(hold for hold in full.holds if hold.code == "fans_not_running").blocks, "nothing says it is short"
+
+
+def test_a_condenser_blocked_on_purpose_stands_for_weather():
+    cold = {"sight_glass": "flashing", "evap_fans": "running", "condenser_fans": "running", "ambient_f": 31.0, "receiver_level_pct": 5.0,
+            "condenser_coil": "clean"}  # fmt: skip
+    assert "glass_alone" in {hold.code for hold in judge(FREEZER, cold).holds}
+    assert "glass_alone" not in {hold.code for hold in judge(FREEZER, cold | {"condenser_blocking": "on_purpose"}).holds}
+
+
+def test_a_starved_coil_need_not_reach_set_before_the_stem_is_turned():
+    dew = refrigerants.get("R-404A").dew_psig(-31.0)
+    starved = {"box_temp_f": 14.0, "suction_psig": dew, "suction_line_evap_f": 6.0, "sight_glass": "clear", "bulb": "tight_insulated"}
+    held = lambda seen: "box_far_from_set" in {hold.code for hold in judge(FREEZER, seen).holds}  # noqa: E731
+    assert held(starved), "the drier is not cleared yet"
+    assert not held(starved | {"drier_drop_f": 0.5})
+    assert held(starved | {"drier_drop_f": 0.5, "bulb": "loose"})

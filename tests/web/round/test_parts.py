@@ -1,0 +1,95 @@
+"""Every fact has a place: the parts' sheets, everything taken, and words as they come to mind."""
+
+from datetime import timedelta
+
+import pytest
+from django.urls import reverse
+from django.utils import timezone
+
+from kettle.knowledge import anatomy
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.models import Act, Reading
+
+
+@pytest.mark.parametrize("part", [part.code for part in anatomy.PARTS.values()])
+def test_each_part_has_a_sheet_with_a_field_for_all_that_is_seen_of_it(call, at_work, part):
+    response = at_work.get(reverse("part", args=[call.number, part]))
+    unit = call.unit.resolved()
+    if not anatomy.get(part).exists_on(unit):
+        assert response.status_code == 404
+        return
+    body = response.content.decode()
+    only_then = {"fan_delay", "someone_outside", "drip"}
+    assert [e.key for e in anatomy.get(part).observed_on(unit) if f'id="look-{e.key}"' not in body and e.key not in only_then] == []
+    assert all(act.label in body for act in anatomy.get(part).acts_on(unit))
+
+
+def test_the_parts_are_shown_with_what_is_known(call, at_work, read_in):
+    read_in(door_switch="open", moisture_dot="wet")
+    body = at_work.get(reverse("parts", args=[call.number])).content.decode()
+    assert "Door switch: open" in body and "Moisture dot: wet" in body and "Capillary tube" not in body
+
+
+def test_a_field_on_a_sheet_keeps_and_corrects(call, at_work):
+    for word in ("open", "made"):
+        response = at_work.post(reverse("enter", args=[call.number, "door_switch"]),
+                                {"door_switch": word, "stop": "judge", "view": "part"}, headers={"HX-Request": "true"})  # fmt: skip
+        assert 'id="look-door_switch"' in response.content.decode() and "HX-Refresh" not in response
+    assert [reading.value for reading in Reading.objects.all()] == ["open", "made"]
+
+
+def test_everything_taken_is_listed_by_stage_and_taken_back(call, at_work, read_in, user):
+    record_reading(user, call, "bulb", "loose", at=timezone.now() - timedelta(hours=1))
+    at_work.post(reverse("done", args=[call.number]), {"act": "bulb.clamped"})
+    read_in(box_temp_f="-3")
+    body = at_work.get(reverse("taken", args=[call.number])).content.decode()
+    found, after = body.index("As found"), body.index("After: bulb clamped")
+    assert found < body.index("<b>loose</b>") < after < body.index("<b>−3.0 °F</b>")
+    reading = Reading.objects.get(key="bulb")
+    response = at_work.post(reverse("take-back", args=[call.number, "reading", reading.pk]))
+    assert response.url == reverse("taken", args=[call.number])
+    reading.refresh_from_db()
+    assert reading.undone_at is not None
+
+
+def test_words_are_shown_before_they_are_kept(call, at_work):
+    shown = at_work.get(reverse("heard", args=[call.number]), {"words": "suction 26F"}).content.decode()
+    assert "Suction: 63.5 psig" in shown and not Reading.objects.exists()
+    unseen = at_work.post(reverse("note", args=[call.number]), {"words": "suction 26F", "stop": "read"}).content.decode()
+    assert "Suction: 63.5 psig" in unseen and not Reading.objects.exists(), "Enter before it was shown shows it"
+    kept = at_work.post(reverse("note", args=[call.number]), {"words": "suction 26F", "meant": "Suction: 63.5 psig", "stop": "read"})
+    reading = Reading.objects.get()
+    assert (reading.key, round(reading.value, 1), reading.typed) == ("suction_psig", 63.5, "suction 26F")
+    assert "Kept: Suction: 63.5 psig" in kept.content.decode() and 'id="tag-suction_psig"' in kept.content.decode()
+
+
+def test_words_of_a_list_join_what_stands(call, at_work, read_in):
+    read_in(ice_places=["door_frame"])
+    at_work.post(reverse("note", args=[call.number]), {"words": "ice on ceiling", "meant": "Ice where: ceiling", "stop": "arrive"})
+    assert Reading.objects.filter(key="ice_places").last().value == ["door_frame", "ceiling"]
+
+
+def test_an_act_is_noted_too(call, at_work):
+    answer = at_work.post(reverse("note", args=[call.number]), {"words": "drain cleared", "meant": "Done: drain cleared", "stop": "arrive"})
+    assert Act.objects.get().code == "drain.cleared" and answer["HX-Refresh"] == "true"
+
+
+def test_what_is_not_understood_or_must_wait_is_said(call, at_work, read_in):
+    nothing = at_work.post(reverse("note", args=[call.number]), {"words": "qwrtz blorp", "stop": "read"}).content.decode()
+    assert "Nothing here is called that" in nothing
+    read_in(ice_form="hard_ice", ice_places=["coil_whole"])
+    held = at_work.post(reverse("note", args=[call.number]), {"words": "suction 12", "meant": "Suction: 12.0 psig", "stop": "read"})
+    assert "waits" in held.content.decode() and not Reading.objects.filter(key="suction_psig").exists()
+
+
+def test_display_and_thermometer_of_different_times_are_no_pair(user, call):
+    record_reading(user, call, "display_temp_f", "-4", at=timezone.now() - timedelta(hours=2))
+    record_reading(user, call, "box_temp_f", "11")
+    assert not Reading.objects.filter(key="sensor_error_f").exists()
+    record_reading(user, call, "display_temp_f", "10")
+    assert Reading.objects.get(key="sensor_error_f").value == -1.0
+
+
+def test_what_was_told_is_asked_on_arrival(call, at_work):
+    body = at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    assert "Called about" in body and "Last visit changed" in body and 'name="complaint"' in body

@@ -87,6 +87,9 @@ def _settling(f: Facts) -> str | None:
 def _charge_shows_low(f: Facts) -> bool:
     """Low subcooling or a low receiver: the second witness a flashing glass needs."""
     level, subcooling = f.number("receiver_level_pct"), f.derived.get("subcooling_f")
+    if f.unit.receiver and _floods(f):
+        # Behind a receiver a valve that floods takes the subcooling along: only the level tells then.
+        subcooling = None
     low_level, low_subcooling = default_band(f.unit, "receiver_level_pct"), default_band(f.unit, "subcooling_f")
     if level is not None and low_level is not None and level < low_level[0]:
         return True
@@ -105,6 +108,12 @@ def _fans_wait_for_gas(f: Facts) -> bool:
 def blocked_on_purpose(f: Facts) -> bool:
     """Whether the condenser was blocked by the technician, to raise the head in the cold."""
     return f.is_("condenser_blocking", "on_purpose")
+
+
+def _floods(f: Facts) -> bool:
+    """Whether superheat at the coil lies below its band: the valve lets liquid through."""
+    superheat, band = f.derived.get("superheat_evap_f"), default_band(f.unit, "superheat_evap_f")
+    return superheat is not None and band is not None and superheat < band[0]
 
 
 def _glass_alone(f: Facts) -> str | None:

@@ -36,6 +36,8 @@ CURRENT: Final = (
     "control_call", "low_pressure_switch", "high_pressure_switch", "contactor", "line_v_12", "load_v_12", "pole_drop_v_1",
     "winding_cs_ohm", "winding_ground_ohm", "start_parts",
 )  # fmt: skip
+# These stand alone: nobody asks how other boxes on the same plant do.
+SELF_CONTAINED: Final = ("reach_in", "bottle", "prep_rail")
 _POWERED: Final = ("line_v", "load_v", "pole_drop", "compressor_amps", "heater_amps", "heater_volts", "evap_fan_supply_v")
 
 
@@ -92,6 +94,8 @@ def can_be_asked(entry: Observation, f: Facts) -> bool:
     if key == "fans_in_defrost" and f.is_("evap_fans", "none"):
         return False
     if key == "fan_delay" and not f.is_("evap_fans", "stopped"):
+        return False
+    if key == "siblings" and f.unit.kind.code.startswith(SELF_CONTAINED):
         return False
     powered = key.startswith(_POWERED)
     if f.is_("power_locked_out", "yes") and powered:

@@ -51,7 +51,8 @@ class Shown:
 
     @property
     def mass_words(self):
-        low, high = self.reading.mass_lb
+        drawn = ice.parse(self.rows, self.places)
+        low, high = ice.mass_lb(drawn, self.face_ft2)[0], ice.mass_lb(drawn, self.face_ft2, ice.USUAL_DEPTH)[1]
         return f"about {format_number(low, 0)} to {format_number(high, 0)} lb" if high >= 0.5 else "next to nothing"
 
 

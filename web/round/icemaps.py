@@ -28,11 +28,10 @@ class IceMaps:
         bare = Shown(["." * ice.COLUMNS] * ice.ROWS, {}, [], self.call.unit.face_ft2)
         return self.latest(stage, evaporator) or bare
 
-    @property
-    def mass_lb(self):
+    def mass_lb(self, deep=ice.USUAL_DEPTH):
         """The ice to melt: all coils of the before-maps together, lb low and high; None without a map."""
         before = [d for (stage, _), d in self.stored.items() if stage == "before"]
-        return ice.total_mass_lb([(ice.parse(d.rows, d.places), d.face_ft2) for d in before])
+        return ice.total_mass_lb([(ice.parse(d.rows, d.places), d.face_ft2) for d in before], deep)
 
     @property
     def pairs(self):
@@ -43,6 +42,10 @@ class IceMaps:
 def painting(standing, stage):
     """What the painter of a stage needs: a map to go on with for each coil, the brushes."""
     coils = standing.ice.coils
+    melted = stage == "before" and standing.call.melts.filter(undone_at=None, ended_at__isnull=False).exists()
+    if melted:
+        # What was there before is on record; painting it again would put the old ice back on the coil.
+        return {"to_paint": [], "brushes": BRUSHES, "many": len(coils) > 1, "melted": True}
     return {
         "to_paint": [(coil, standing.ice.to_paint(stage, coil)) for coil in coils],
         "brushes": BRUSHES,

@@ -46,6 +46,14 @@ _LAYERS: Final[dict[str, tuple[tuple[float, float], float]]] = {
     "light_frost": ((0.08, 0.20), 12.0), "heavy_frost": ((0.30, 0.80), 20.0),
     "hard_ice": ((0.35, 0.90), 55.0), "snow": ((0.30, 1.00), 10.0),
 }
+# How far hard ice reaches: its layer, in, on the face and in the room between the fins. A sheet lies on the face; into the fins is the
+# usual call; solid is a coil bridged through, some 7 in deep with 0.85 of it room.
+DEPTHS: Final[dict[str, tuple[str, tuple[float, float]]]] = {
+    "sheet": ("a sheet on the face", (0.35, 0.90)),
+    "fins": ("into the fins", (1.1, 2.7)),
+    "solid": ("bridged solid, front to back", (3.0, 5.95)),
+}
+USUAL_DEPTH: Final = "fins"
 # Face of one coil where nobody measured it, ft², by kind.
 _FACE_FT2: Final = {
     "walk_in_cooler": 8.0, "walk_in_freezer": 8.0, "provision_room_cooler": 7.0, "provision_room_freezer": 7.0,
@@ -53,6 +61,8 @@ _FACE_FT2: Final = {
     "bottle_cooler": 1.5,
 }
 # fmt: on
+# Where ice stays unseen from the front.
+HIDDEN: Final = ("coil_back", "inside_corners")
 WHOLE: Final = 0.85
 MOST: Final = 0.60
 LITTLE: Final = 0.25
@@ -195,23 +205,26 @@ def face_ft2(kind: str) -> float:
     return _FACE_FT2[kind]
 
 
-def mass_lb(drawn: IceMap, coil_face_ft2: float) -> tuple[float, float]:
-    """Return the least and most mass of ice on the face, lb.
+def mass_lb(drawn: IceMap, coil_face_ft2: float, deep: str = "sheet") -> tuple[float, float]:
+    """Return the least and most mass of ice on a coil, lb; `deep` (of DEPTHS) says how far hard ice reaches.
 
     Mass = Σ over forms of face × share × layer thickness × density; thickness is the uncertain part.
     """
     low = high = 0.0
-    for form, ((thin_in, thick_in), density) in _LAYERS.items():
+    if deep not in DEPTHS:
+        raise InputError(f"Ice: how deep is one of {', '.join(words for words, _ in DEPTHS.values())}")
+    for form, (layer, density) in _LAYERS.items():
+        thin_in, thick_in = DEPTHS[deep][1] if form == "hard_ice" else layer
         per_inch = coil_face_ft2 * drawn.share(forms=(form,)) * density / 12.0
         low, high = low + per_inch * thin_in, high + per_inch * thick_in
     return low, high
 
 
-def total_mass_lb(maps: Sequence[tuple[IceMap, float]]) -> tuple[float, float] | None:
+def total_mass_lb(maps: Sequence[tuple[IceMap, float]], deep: str = "sheet") -> tuple[float, float] | None:
     """Return the least and most mass of ice on several coils, lb, from (map, face in ft²); None without a map."""
     if not maps:
         return None
-    masses = [mass_lb(drawn, coil_face_ft2) for drawn, coil_face_ft2 in maps]
+    masses = [mass_lb(drawn, coil_face_ft2, deep) for drawn, coil_face_ft2 in maps]
     return sum(low for low, _ in masses), sum(high for _, high in masses)
 
 
@@ -220,12 +233,16 @@ def read(drawn: IceMap, coil_face_ft2: float) -> Reading:
     pattern = next(pattern for pattern in PATTERNS if pattern.fits(drawn))
     beyond = drawn.iced_places
     observed = tuple(code for code in beyond if PLACES[code].observed)
-    form = "none" if pattern.code == "bare" else drawn.form
+    form, where = ("none" if pattern.code == "bare" else drawn.form), pattern.where
+    hidden = [drawn.places[code] for code in HIDDEN if drawn.places.get(code, "none") != "none"]
+    if form not in ICED_FORMS and hidden:
+        # A back or an inside corner still iced is an iced coil, however bare its face.
+        form, where = max(hidden, key=lambda one: one in ICED_FORMS), "coil_part"
     return Reading(
         covered_pct=100.0 * drawn.share(),
         mass_lb=mass_lb(drawn, coil_face_ft2),
         ice_form=form,
-        ice_places=((pattern.where,) if pattern.where else ()) + observed,
+        ice_places=((where,) if where else ()) + observed,
         pattern=pattern,
         beyond=tuple(f"{PLACES[code].label}: {PLACES[code].usually}" for code in beyond),
     )

@@ -17,6 +17,8 @@ FUSION_BTU_LB: Final = 144.0
 ICE_BTU_LB_F: Final = 0.5
 LB_PER_GALLON: Final = 8.34
 PAN_GALLONS: Final = 2.0
+# Heaters with less of their rating than this leave part of the coil.
+SOUND_HEATERS_PCT: Final = 85.0
 POUR_GPM: Final = (0.05, 10.0)
 SUPPLIES: Final = {"none": "no water", "warm": "warm water", "hot": "hot water"}
 COIL_PLACES: Final = {"open": "open, drain below", "over_stock": "over stock that stays", "in_cabinet": "inside a cabinet"}
@@ -26,7 +28,10 @@ _DRAIN_GPM: Final = {"running": 3.0, "slow": 0.3, "blocked": 0.0, "frozen": 0.0}
 
 @dataclass(frozen=True)
 class Method:
-    """A way to melt. Water at `water_f` poured at `gpm`, or heat at `btu_min`; `useful` is the share that melts, low and high."""
+    """A way to melt. Water at `water_f` poured at `gpm`, or heat at `btu_min`; `useful` is the share that melts, low and high.
+
+    `hands_off`: nobody reaches into the coil, and it runs: no lock-out.
+    """
 
     code: str
     label: str
@@ -35,6 +40,7 @@ class Method:
     gpm: float = 0.0
     btu_min: float = 0.0
     supply: tuple[str, ...] = ()
+    hands_off: bool = False
     open_flame_or_hot_air: bool = False
     cautions: tuple[str, ...] = ()
 
@@ -47,7 +53,10 @@ METHODS: Final[dict[str, Method]] = {m.code: m for m in (
            cautions=("lock_out", "wet", "drips")),
     Method("hot_water", "Hot water, poured", (0.40, 0.80), water_f=140, gpm=0.6, supply=("hot",),
            cautions=("lock_out", "wet", "scald", "drips")),
-    Method("fans_only", "Fans only, box held open", (0.05, 0.2), cautions=("inside",)),
+    Method("hose", "Hose, gentle stream", (0.08, 0.16), water_f=105, gpm=4.0, supply=("warm", "hot"),
+           cautions=("lock_out", "wet", "drips")),
+    Method("own_heaters", "Its own defrosts, power on", (0.30, 0.55), btu_min=170, hands_off=True, cautions=("inside", "wet")),
+    Method("fans_only", "Fans only, box held open", (0.05, 0.2), hands_off=True, cautions=("inside",)),
     Method("heat_gun", "Heat gun", (0.25, 0.5), btu_min=85, open_flame_or_hot_air=True, cautions=("fins_hot", "inside")),
     Method("flame", "Flame, steel parts only", (0.15, 0.35), btu_min=330, open_flame_or_hot_air=True,
            cautions=("fire", "fins_hot", "full_coil")),
@@ -92,6 +101,12 @@ def overflow_minutes(poured_gpm: float, drain: str | None) -> float | None:
     return PAN_GALLONS / excess if excess > 0 else None
 
 
+def heater_btu_min(facts: Facts) -> float:
+    """Return what the coil's own heaters give, Btu/min: the rating where it was read, else what is usual (3.412 Btu/h a W)."""
+    rated = facts.number("heater_rated_w")
+    return METHODS["own_heaters"].btu_min if rated is None else rated * 3.412 / 60.0
+
+
 def check_pour_rate(gpm: float) -> float:
     """Return a pour rate in gal/min if water can be poured so; InputError names value, range and unit."""
     low, high = POUR_GPM
@@ -100,12 +115,13 @@ def check_pour_rate(gpm: float) -> float:
     return gpm
 
 
-def must_come_first(facts: Facts) -> tuple[str, ...]:
-    """Return what is still missing before any melting may start, in words."""
+def must_come_first(facts: Facts, method: Method | None = None) -> tuple[str, ...]:
+    """Return what is still missing before melting may start, in words; before any method at all, where none is named."""
     missing = []
-    if not facts.is_("power_locked_out", "yes"):
+    hands_on = method is None or not method.hands_off
+    if hands_on and not facts.is_("power_locked_out", "yes"):
         missing.append("Power locked out and proved dead")
-    if not facts.is_("parts_protected", "yes"):
+    if hands_on and not facts.is_("parts_protected", "yes"):
         missing.append("Boards, sensors and fan motors covered")
     if facts.unit.walk_in:
         if not facts.is_("inside_release", "works", "fails"):
@@ -146,15 +162,22 @@ def plan(
         per_lb = tuple(water_lb(1.0, ice_f, method.water_f, useful) for useful in reversed(method.useful))
         gallons = (ice_lb[0] * per_lb[0] / LB_PER_GALLON, ice_lb[1] * per_lb[1] / LB_PER_GALLON)
         minutes = (gallons[0] / gpm, gallons[1] / gpm)
+        if drain == "frozen":
+            warnings.append("The drain is frozen: open it first, with the same water, from the outside and the pan")
         over = overflow_minutes(gpm, drain)
-        if over is not None:
+        if over is not None and drain != "frozen":
             looked = "the drain was not looked at" if drain is None else f"the drain is {drain}"
             warnings.append(
                 f"Poured at {gpm:g} gal/min the pan runs over after {format_number(over, 0)} min: {looked}. "
                 "Clear the ice over the drain first, pour slower or catch the water"
             )
     else:
-        rate = method.btu_min or _AIR_BTU_MIN_PER_F_FT2 * face_ft2 * max(box_f - 32.0, 0.0)
+        rate = (
+            heater_btu_min(facts)
+            if method.code == "own_heaters"
+            else method.btu_min or _AIR_BTU_MIN_PER_F_FT2 * face_ft2 * max(box_f - 32.0, 0.0)
+        rate = heater_btu_min(facts) if method.code == "own_heaters" else method.btu_min or air
+        )
         if rate > 0:
             minutes = (needs[0] / (rate * method.useful[1]), needs[1] / (rate * method.useful[0]))
     return Plan(method, minutes, gallons, tuple(refusals), tuple(warnings), words(*method.cautions))
@@ -180,7 +203,13 @@ def _refusals(method: Method, facts: Facts, supply: str, coil_place: str, box_f:
         found.append(f"Never with {refrigerant.name}: it burns ({refrigerant.safety_class})")
     if method.supply and supply not in method.supply:
         found.append(f"Needs {' or '.join(SUPPLIES[word] for word in method.supply)} at the site")
-    if method.gpm and drain in ("blocked", "frozen"):
+    if method.code == "own_heaters" and facts.unit.defrost != "electric":
+        found.append("This unit has no defrost heaters")
+    if method.code == "own_heaters" and facts.derived.get("heater_pct", 100.0) < SOUND_HEATERS_PCT:
+        found.append("Its heaters do not draw what they should: part of the coil would stay iced")
+    if method.hands_off and facts.is_("power_locked_out", "yes"):
+        found.append("Power is locked out, and this needs it on")
+    if method.gpm and drain == "blocked":
         found.append(f"The drain is {drain}: open it first, or the water goes on the floor")
     if method.gpm and coil_place == "over_stock":
         found.append("Water would run on the stock: move it first")

@@ -6,6 +6,7 @@ from kettle.benches.ice import map as ice
 from kettle.benches.ice import melt
 from kettle.judging.facts import Facts
 from kettle.judging.judge import judge
+from kettle.judging.readings import work_out
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FREEZER, unit_of
@@ -42,8 +43,8 @@ def test_a_drawn_pattern_is_read_as_a_technician_reads_it(name):
 
 def test_places_beyond_the_coil_are_kept_with_their_meaning():
     read = ice.read(ice.parse([BARE] * 5, {"ceiling": "hard_ice", "drain_pan": "none", "coil_back": "hard_ice"}), 8.0)
-    assert read.ice_form == "none"
-    assert read.ice_places == ("ceiling",)
+    assert read.ice_form == "hard_ice", "the back counts"
+    assert read.ice_places == ("coil_part", "ceiling")
     assert any("Ceiling: defrosts too long" in text for text in read.beyond)
     assert any("Back of the coil" in text for text in read.beyond)
 
@@ -132,7 +133,9 @@ def test_flame_and_heat_gun_are_refused_where_the_refrigerant_burns():
     [
         ({"supply": "none"}, "warm_water", "Needs warm water or hot water"),
         ({"supply": "warm"}, "hot_water", "Needs hot water"),
-        ({"drain": "frozen"}, "warm_water", "drain is frozen"),
+        ({"drain": "blocked"}, "warm_water", "drain is blocked"),
+        ({"power_locked_out": "yes"}, "fans_only", "needs it on"),
+        ({}, "own_heaters", "no defrost heaters"),
         ({"coil_place": "over_stock"}, "warm_water", "stock"),
         ({"coil_place": "in_cabinet"}, "hot_water", "cabinet"),
         ({"box_temp_f": 20.0}, "fans_only", "melts nothing"),
@@ -172,3 +175,47 @@ def test_a_pour_rate_of_ones_own_is_weighed_against_the_drain():
     assert at(0.2).minutes[0] == pytest.approx(at(2.0).minutes[0] * 10)
     with pytest.raises(InputError, match="40 gal/min is outside 0.05 to 10 gal/min"):
         at(40.0)
+
+
+def test_a_frozen_drain_is_opened_with_the_same_water():
+    found = by_code(COOLER, drain="frozen")["warm_water"]
+    assert not found.refusals and any("open it first, with the same water" in text for text in found.warnings)
+
+
+def test_a_hose_takes_twenty_to_forty_minutes_and_ten_times_the_ideal_water():
+    made = melt.plan(melt.METHODS["hose"], facts(COOLER, drain="running", box_temp_f=33.0), (45.0, 65.0), 8.0, "warm", "open")
+    ideal = [lb * 144 / (105 - 32) / melt.LB_PER_GALLON for lb in (45.0, 65.0)]
+    assert made.minutes[0] >= 15 and made.minutes[1] <= 60
+    assert made.water_gal[0] / ideal[0] >= 6 and made.water_gal[1] / ideal[1] <= 13
+
+
+def test_what_nobody_reaches_into_needs_no_lock_out():
+    ready = {"inside_release": "works", "latch_blocked": "yes"}
+    assert melt.must_come_first(facts(COOLER, **ready), melt.METHODS["fans_only"]) == ()
+    assert len(melt.must_come_first(facts(COOLER, **ready), melt.METHODS["hose"])) == 2
+
+
+def test_own_heaters_melt_by_their_rating_and_only_where_they_are_sound():
+    sound = {"heater_rated_w": 4000.0, "heater_volts": 230.0, "heater_amps": 17.4}
+    made = by_code(FREEZER, **sound)["own_heaters"]
+    assert not made.refusals
+    assert made.minutes[0] == pytest.approx(melt.heat_btu(6.0, -5.0) / (4000 * 3.412 / 60 * 0.55), rel=0.01)
+    half = work_out(unit_of(FREEZER), sound | {"heater_amps": 8.0})
+    assert any("stay iced" in text for text in melt.plan(melt.METHODS["own_heaters"], half, (6.0, 11.0), 8.0, "none", "open").refusals)
+
+
+def test_a_back_still_iced_is_an_iced_coil():
+    read = ice.read(ice.parse([BARE] * 5, {"coil_back": "hard_ice"}), 8.0)
+    assert read.ice_form == "hard_ice" and read.ice_places[0] == "coil_part"
+    held = judge(unit_of(COOLER), {"ice_form": read.ice_form, "ice_places": read.ice_places}).holds
+    assert "iced_coil" in {hold.code for hold in held}
+
+
+def test_a_coil_bridged_solid_holds_the_room_between_its_fins():
+    hard = ice.parse(["i" * 10] * 5, {})
+    low, high = ice.mass_lb(hard, 6.0, "solid")
+    assert high == pytest.approx(6.0 * 5.95 / 12 * 55, rel=0.01) and 140 <= high <= 175
+    usual = ice.mass_lb(hard, 6.0, "fins")
+    assert usual[0] == pytest.approx(30, abs=1) and usual[1] == pytest.approx(74, abs=1) and low > usual[1]
+    with pytest.raises(InputError, match="how deep"):
+        ice.mass_lb(hard, 6.0, "very")

@@ -23,7 +23,8 @@ def melt_context(request, standing):
     call, facts = standing.call, standing.judgement.facts
     supply = _one_of(request.GET.get("supply"), core.SUPPLIES, SUPPLY)
     coil_place = _one_of(request.GET.get("coil_place"), core.COIL_PLACES, COIL_PLACE if standing.unit.walk_in else "in_cabinet")
-    mass = standing.ice.mass_lb
+    deep = _one_of(request.GET.get("deep"), ice.DEPTHS, ice.USUAL_DEPTH)
+    mass = standing.ice.mass_lb(deep)
     pour, pour_error = _pour_rate(request.GET.get("pour", ""))
     face_ft2 = call.unit.face_ft2 * standing.unit.evaporators
     made = core.plans(facts, mass or (0.0, 0.0), face_ft2, supply, coil_place, pour)
@@ -33,7 +34,12 @@ def melt_context(request, standing):
         **painting(standing, "after"),
         **photo_context(call),
         "missing": core.must_come_first(facts),
-        "plans": [(p, _span(p.minutes, "min"), _span(p.water_gal, "gal")) if mass else (p, "", "") for p in made],
+        "plans": [
+            (p, *((_span(p.minutes, "min"), _span(p.water_gal, "gal")) if mass else ("", "")), core.must_come_first(facts, p.method))
+            for p in made
+        ],
+        "deep": deep,
+        "depths": [(code, words) for code, (words, _) in ice.DEPTHS.items()],
         "ice_words": _span(mass, "lb"),
         "pour": request.GET.get("pour", ""),
         "pour_error": pour_error,
@@ -124,7 +130,7 @@ def start_melt(request, number):
             raise InputError("Method: choose one of the list")
         facts = standing.judgement.facts
         supply, coil_place = request.POST.get("supply", SUPPLY), request.POST.get("coil_place", COIL_PLACE)
-        plan = core.plan(method, facts, standing.ice.mass_lb or (0.0, 0.0), call.unit.face_ft2, supply, coil_place)
+        plan = core.plan(method, facts, standing.ice.mass_lb() or (0.0, 0.0), call.unit.face_ft2, supply, coil_place)
         actions.start_melt(request.user, call, facts, plan)
     except InputError as error:
         messages.error(request, str(error))

@@ -173,7 +173,8 @@ class Standing:
         """How the unit runs against its own past good set, the furthest first."""
         now = self.judgement.facts
         found = baseline_of(self.call, now.number("ambient_f"), self.coil, self.shown)
-        if found is None:
+        # What is left after what was done stands in its place.
+        if found is None or self.course.done:
             return []
         kept, then = found
         # What must wait goes before: the standing stays in sight as a whole.
@@ -235,7 +236,7 @@ class Standing:
 
     @property
     def top_suspects(self):
-        return self.suspects[:SUSPECTS_SHOWN]
+        return self.suspects[: SUSPECTS_SHOWN - bool(self.course.done)]
 
     @property
     def headline(self):

@@ -55,6 +55,16 @@ class Tag:
         return self.entry.show(self.value, with_unit=False, shown=self.shown_in) if self.taken else ""
 
     @property
+    def printed(self):
+        """What stands, or in brackets what was read before an act made it past, as a printed drawing has it."""
+        return self.figure if self.taken else f"({self.was})" if self.was else "–"
+
+    @property
+    def printed_unit(self):
+        """The unit beside a printed figure."""
+        return self.unit if self.entry.is_number and (self.taken or self.was) else ""
+
+    @property
     def field_text(self):
         """What the field holds: the rejected entry while it is wrong, else what stands."""
         if self.error:

@@ -19,7 +19,7 @@ def start_melt(user, call, facts, plan):
     """Record that a melt began with a method; InputError while something must come first or the method is refused."""
     require_same_shop(user, call)
     require_open(call)
-    missing = core.must_come_first(facts)
+    missing = core.must_come_first(facts, plan.method)
     if missing:
         raise InputError(f"Melting waits for: {'; '.join(missing)}")
     if plan.refusals:

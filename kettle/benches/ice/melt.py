@@ -172,12 +172,8 @@ def plan(
                 "Clear the ice over the drain first, pour slower or catch the water"
             )
     else:
-        rate = (
-            heater_btu_min(facts)
-            if method.code == "own_heaters"
-            else method.btu_min or _AIR_BTU_MIN_PER_F_FT2 * face_ft2 * max(box_f - 32.0, 0.0)
+        air = _AIR_BTU_MIN_PER_F_FT2 * face_ft2 * max(box_f - 32.0, 0.0)
         rate = heater_btu_min(facts) if method.code == "own_heaters" else method.btu_min or air
-        )
         if rate > 0:
             minutes = (needs[0] / (rate * method.useful[1]), needs[1] / (rate * method.useful[0]))
     return Plan(method, minutes, gallons, tuple(refusals), tuple(warnings), words(*method.cautions))

@@ -23,7 +23,7 @@ def stem_context(request, standing):
         "directions": [(code, label, adjust.effect_words(code)) for code, label in adjust.DIRECTIONS.items()],
         "goals": adjust.GOALS.items(),
         "goal": adjust.goal_from(verdict) or "",
-        "superheat": verdict,
+        "superheat_words": _superheat_words(standing.cards[0]),
         "net_words": f"{abs(net):g} turn {'out' if net > 0 else 'in'} from where it was found" if net else "where it was found",
         "settle_min": adjust.SETTLE_MIN,
         "no_stem": NO_STEM.get(standing.unit.metering, ""),
@@ -31,6 +31,15 @@ def stem_context(request, standing):
         "typed_turn": {},
         "turn_errors": {},
     }
+
+
+def _superheat_words(card):
+    """Where superheat at the coil stands, or stood before what was done last."""
+    if card.value and card.band:
+        return f"Superheat at the coil {card.value} {card.unit}, band {card.band}."
+    if card.was:
+        return f"Superheat at the coil was {card.was} {card.unit}; read it again when it has settled."
+    return "Superheat at the coil is not known yet."
 
 
 @require_POST

@@ -4,11 +4,15 @@ from datetime import date, timedelta
 
 from django.utils import timezone
 
+from kettle.benches.ice import map as ice
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.merging import changed
+from web.logbook.actions.override_hold import SHORTEST_REASON
+from web.logbook.controller_talks import in_service
+from web.logbook.models import Override
 
 WORDS = {"complaint": "Complaint", "changed": "What changed", "found": "What was found", "done": "What was done", "advice": "Advice",
          "declined": "Declined by the customer"}  # fmt: skip
@@ -60,14 +64,40 @@ def _writer(call, user):
     return line.by.get_full_name() or line.by.username if line else None
 
 
+# What is done for the visit only, and what ends it.
+LEFT_FOR_NOW = (
+    (("evap_fan", "delay_bridged"), ("evap_fan", "delay_set"), "The fan delay is bridged"),
+    (("condenser", "blocked_on_purpose"), ("condenser", "unblocked"), "The condenser is still blocked on purpose"),
+)
+
+
+def doubts(call):
+    """What should not be left so when a visit ends, in words."""
+    found = []
+    if in_service(call):
+        found.append("The controller is in service mode: take it out first, nobody can from here afterwards")
+    drawn = {(drawing.evaporator): drawing for drawing in call.icedrawings.filter(undone_at=None).order_by("at", "pk")}
+    iced = [number for number, one in drawn.items() if ice.read(ice.parse(one.rows, one.places), one.face_ft2).ice_form in ice.ICED_FORMS]
+    if iced and not call.melts.filter(undone_at=None, ended_at__isnull=False).exists():
+        found.append("Ice is drawn on the coil, and nothing says that it was melted or left on purpose")
+    standing = [(act.part, act.did) for act in call.acts.filter(undone_at=None)]
+    found += [words for done, undone, words in LEFT_FOR_NOW if done in standing and undone not in standing[standing.index(done) :]]
+    return tuple(found)
+
+
 @action
-def close_call(user, call):
-    """End the visit."""
+def close_call(user, call, reason=""):
+    """End the visit; InputError where something should not be left so and no reason says why it is."""
     require_same_shop(user, call)
     require_open(call)
+    found, reason = doubts(call), reason.strip()
+    if found and not SHORTEST_REASON <= len(reason) <= 300:
+        raise InputError(f"{'. '.join(found)}. To leave it so, say why in {SHORTEST_REASON} to 300 letters")
+    if found:
+        Override.objects.create(call=call, by=user, action="close", holds=["left_so"], texts=list(found), reason=reason)
     call.closed_at = timezone.now()
     call.save(update_fields=["closed_at"])
-    log.write(user, "close_call", call)
+    log.write(user, "close_call", call, left_so=list(found), reason=reason)
 
 
 def _visit_day(text):

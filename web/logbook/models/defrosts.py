@@ -64,6 +64,11 @@ class DefrostWatch(Entry):
         return "watched defrost" if self.ended_by else "defrost being watched"
 
     @property
+    def minutes(self):
+        """Minutes to each milestone, for templates: `marks.clear` would there be the method of a dict."""
+        return {f"to_{mark}": self.marks.get(mark) for mark in ("drip", "clear", "ended")}
+
+    @property
     def is_over(self):
         """Whether it has ended."""
         return bool(self.ended_by)

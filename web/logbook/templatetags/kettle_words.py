@@ -46,7 +46,7 @@ def role_label(code):
 @register.filter
 def action_words(action):
     """What an action that can be held is called."""
-    return ACTIONS.get(action, action)
+    return "closing the call" if action == "close" else ACTIONS.get(action, action)
 
 
 @register.filter

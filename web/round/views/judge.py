@@ -86,11 +86,8 @@ def _why(request, standing):
 
 def _what_if(request, standing):
     """The ranking as it would be if one observation read otherwise, beside the one that stands; nothing is stored."""
-    keys = [
-        (entry.key, entry.label)
-        for entry in observations.REGISTRY.values()
-        if entry.exists_on(standing.unit) and not entry.many and entry.group != "told"
-    ]
+    entries = [entry for entry in observations.REGISTRY.values() if not entry.many and entry.group != "told"]
+    keys = [(entry.key, entry.label) for entry in entries if entry.exists_on(standing.unit)]
     found = {"what_if_keys": keys, "what_if_key": request.GET.get("what_if", ""), "what_if_value": request.GET.get("value", "")}
     if not found["what_if_key"]:
         return found

@@ -57,7 +57,7 @@ def close(request, number):
     """End the visit."""
     call = call_of(request, number)
     try:
-        hand_over.close_call(request.user, call)
+        hand_over.close_call(request.user, call, request.POST.get("reason", ""))
     except InputError as error:
         messages.error(request, str(error))
         return redirect("stop", number=number, stop="hand-over")

@@ -4,6 +4,7 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_POST
 
+from kettle.benches.defrost.program import ROLES
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.parameters import PARAMETERS
 from web.logbook.actions.change_setting import change_setting
@@ -15,12 +16,20 @@ def setting_context(request, standing):
     return {"parameters": [one for one in PARAMETERS.values() if one.code != "other"], "typed_setting": {}, "setting_errors": {}}
 
 
+def _refuse_if_of_the_program(call, code):
+    """Refuse a setting that the program kept on this call holds too: one place for each figure."""
+    of_program = {role.parameter for role in ROLES.values() if role.parameter} | {"defrosts_per_day"}
+    if code in of_program and call.defrostprograms.filter(undone_at=None).exists():
+        raise FieldErrors({"parameter": f"{PARAMETERS[code].label} is part of the program kept on this call: change it on Programs"})
+
+
 @require_POST
 def setting(request, number):
     """Record a setting as found and as left."""
     call = call_of(request, number)
     typed = request.POST
     try:
+        _refuse_if_of_the_program(call, typed.get("parameter", ""))
         change_setting(
             request.user,
             call,

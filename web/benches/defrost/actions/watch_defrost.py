@@ -5,9 +5,10 @@ from datetime import timedelta
 from django.db import transaction
 from django.utils import timezone
 
+from kettle.knowledge import observations
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import TRADE
-from web.accounts.access import require_same_shop
+from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.record_reading import record_reading
@@ -63,7 +64,10 @@ def end_watch(user, watch, ended_by, coil_after, typed, now=None):
     now = now or timezone.now()
     ran = _minutes(watch, now)
     found = {"defrost_ran_min": f"{ran:g}", "defrost_ended_by": ended_by, "coil_after_defrost": coil_after}
-    found |= {key: typed.get(key, "") for key in SEEN}
+    found |= {key: typed.get(key, "") for key in SEEN if not _stands(watch, key, typed.get(key, ""))}
+    if observations.get("defrost_starts").exists_on(watch.call.unit.resolved()):
+        # One that was seen from start to end did start.
+        found["defrost_starts"] = "yes"
     errors = {}
     with transaction.atomic():
         for key, value in found.items():
@@ -84,9 +88,20 @@ def end_watch(user, watch, ended_by, coil_after, typed, now=None):
     return watch
 
 
+def _stands(watch, key, typed):
+    """Whether what the form says again was kept already while the defrost was watched."""
+    kept = watch.call.readings.filter(key=key, undone_at=None, at__gte=watch.at).last()
+    try:
+        return kept is not None and typed.strip() != "" and observations.get(key).parse(typed, shown_to(watch.by)) == kept.value
+    except InputError:
+        return False
+
+
 @action
-def enter_watch(user, call, program, typed, now=None):
+def enter_watch(user, call, programs, typed, now=None):
     """Store a defrost that was watched without the clock: minutes to a clear coil and to its end, by what, and the coil.
+
+    `programs` are those of the call by side, each with when it was kept: it ran by the one that stood when it began.
 
     FieldErrors names each value that is wrong, and nothing is stored.
     """
@@ -100,7 +115,11 @@ def enter_watch(user, call, program, typed, now=None):
         errors["clear_after"] = f"{MARKS['clear']}: it cannot be clear after its end"
     if errors:
         raise FieldErrors(errors)
-    watch = start_watch(user, call, program, {}, at=now - timedelta(minutes=minutes["ended"]))
+    began = now - timedelta(minutes=minutes["ended"])
+    ran_by = programs.get("found")
+    if "left" in programs and (ran_by is None or programs["left"][0] <= began):
+        ran_by = programs["left"]
+    watch = start_watch(user, call, ran_by[1] if ran_by else None, {}, at=began)
     if minutes["clear"] is not None:
         mark_watch(user, watch, "clear", watch.at + timedelta(minutes=minutes["clear"]))
     return end_watch(user, watch, typed.get("defrost_ended_by", ""), typed.get("coil_after_defrost", ""), {}, now)

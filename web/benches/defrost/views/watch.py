@@ -54,24 +54,20 @@ def _line(watch, now):
 def _context(request, call, standing, typed=None, errors=None):
     watch = call.defrostwatchs.filter(undone_at=None).last()
     running = watch if watch and not watch.is_over else None
-    seen, typed, errors = standing.judgement.facts.seen, typed or {}, errors or {}
+    typed, errors = typed or {}, errors or {}
     entries = {key: observations.get(key) for key in (*CHOICES, *FIGURES)}
 
     def field(key):
         entry = entries[key]
-        value = typed.get(key, "")
-        if not value and key == "heater_rated_w" and key in seen:
-            value = format_number(seen[key], 0)
-        return {"key": key, "label": entry.label, "unit": entry.unit, "choices": list(entry.choices), "value": value,
-                "how": entry.how, "error": errors.get(key)}  # fmt: skip
+        return {"key": key, "label": entry.label, "choices": list(entry.choices), "value": typed.get(key, ""), "error": errors.get(key)}
 
     now = timezone.now()
     return {
         "watch": running,
         "last": watch if watch and watch.is_over else None,
         "line": _line(running, now) if running else None,
-        "meter": [field(key) for key in FIGURES] if standing.unit.defrost == "electric" else [],
-        "looks": [field(key) for key in CHOICES[2:] if entries[key].exists_on(standing.unit)],
+        "meter": [standing.tag(key) for key in FIGURES] if standing.unit.defrost == "electric" else [],
+        "looks": [standing.tag(key) for key in CHOICES[2:] if entries[key].exists_on(standing.unit)],
         "ends": [field(key) for key in CHOICES[:2] if entries[key].exists_on(standing.unit)],
         "controller": call.unit.controller,
         "cautions": words("live", "wet"),
@@ -132,24 +128,32 @@ def end(request, number):
     except InputError as error:
         messages.error(request, str(error))
         return redirect("watch", number=number)
-    messages.success(request, "The watched defrost is kept; the plan now rests on it.")
+    messages.success(request, _kept(running))
     return redirect("stop", number=number, stop="programs")
+
+
+def _kept(watch):
+    """What is said of a watch that is kept: the plan rests on one that says how the coil came out."""
+    told = watch.marks.get("clear") is not None or watch.coil_after
+    return (
+        "The watched defrost is kept; the plan now rests on it." if told else "The watched defrost is kept; it says too little for a plan."
+    )
 
 
 @require_POST
 def enter(request, number):
     """Keep a defrost that was watched without the clock."""
     call = call_of(request, number)
-    entry = planning.kept_programs(call)
-    kept = entry.get("left") or entry.get("found")
+    kept = planning.kept_programs(call)
+    programs = {side: (entry.at, planning.program_of(entry)) for side, entry in kept.items()}
     try:
-        actions.enter_watch(request.user, call, planning.program_of(kept) if kept else None, request.POST)
+        entered = actions.enter_watch(request.user, call, programs, request.POST)
     except InputError as error:
         standing = standing_of(request, call)
         errors = error.by_field if isinstance(error, FieldErrors) else {"ended_after": str(error)}
         context = _context(request, call, standing, request.POST, errors)
         return render(request, "defrost/watch.html", frame(request, call, "programs", standing) | context)
-    messages.success(request, "The watched defrost is kept; the plan now rests on it.")
+    messages.success(request, _kept(entered))
     return redirect("stop", number=number, stop="programs")
 
 

@@ -62,12 +62,12 @@ HOUR_MIN: Final = 60
 class Controller:
     """A freezer and its controller: settings by role, the plant they run, and how far it has been simulated."""
 
-    def __init__(self, speed: float = 1.0, settings: dict[str, float] | None = None) -> None:
+    def __init__(self, speed: float = 1.0, settings: dict[str, float] | None = None, now: datetime | None = None) -> None:
         self.settings = dict(AS_FOUND) | (settings or {})
         self.speed, self.lock = speed, threading.Lock()
         self.plant = preset("walk_in_freezer")
         self.state: Any = at_rest(self.plant)
-        now = datetime.now()
+        now = now or datetime.now()
         self.state.hours = float(now.hour + now.minute / HOUR_MIN)
         self.starts = self._apply()
         self.last: Any = run(self.plant, WARM_H, state=self.state, starts_h=self.starts)

@@ -50,7 +50,7 @@ PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
     Parameter("set_point", "Set point", "°F", -60, 80, act=_STAT),
     Parameter("differential", "Differential", "°F diff", 0.5, 30, act=_STAT),
     Parameter("target_superheat", "Target superheat", "°F diff", 2, 30),
-    Parameter("defrosts_per_day", "Defrosts a day", "a day", 0, 48, act=_TIMER, observed="defrosts_per_day"),
+    Parameter("defrosts_per_day", "Defrosts", "a day", 0, 48, act=_TIMER, observed="defrosts_per_day"),
     Parameter("fail_safe", "Defrost fail-safe", "min", 0, 240, act=_TIMER, observed="defrost_set_min"),
     Parameter("termination", "Defrost termination", "°F", 20, 120, act=_TIMER, observed="termination_f"),
     Parameter("drip", "Drip time", "min", 0, 60, act=_TIMER),

@@ -123,7 +123,8 @@ class ShownUnits:
     def plain(self, value: float, unit: str) -> str:
         """Return a stored figure with its unit, without decimals it does not need: "−5 °F", "−20.6 °C"."""
         shown = f"{round(self.measure(unit).to_shown(value), max(1, 1 + self.measure(unit).decimals)):g}".replace("-", MINUS)
-        return f"{shown} {self.label(unit)}".strip() + self._in_pounds(value, unit)
+        label = "turn" if unit == "turns" and abs(value) <= 1 else self.label(unit)
+        return f"{shown} {label}".strip() + self._in_pounds(value, unit)
 
     def _in_pounds(self, value: float, unit: str) -> str:
         """What a charge in ounces is in pounds and ounces, as a cylinder's scale says it; empty for small ones and other units."""
@@ -200,6 +201,14 @@ def format_number(value: float, decimals: int = 1) -> str:
     if float(text) == 0:
         text = text.lstrip("-")
     return text.replace("-", MINUS)
+
+
+def ohms_text(ohms: float) -> str:
+    """Return a resistance as a meter shows it: 0.40 Ω, 12.6 Ω, 200 kΩ, 5.0 MΩ."""
+    for factor, label in ((1e6, "MΩ"), (1e3, "kΩ")):
+        if ohms >= factor:
+            return f"{ohms / factor:.{0 if ohms >= 100 * factor else 1}f} {label}"
+    return f"{ohms:.{2 if ohms < 10 else 1 if ohms < 100 else 0}f} Ω"
 
 
 def format_percent(share: float) -> str:

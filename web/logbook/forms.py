@@ -101,7 +101,7 @@ class UnitForm(forms.ModelForm):
         model = Unit
         fields = ["name", "kind", "refrigerant", "metering", "receiver", "condensing", "head_control", "defrost",
                   "box_control", "set_f", "differential_f", "critical_charge_oz", "compressor_rla_a", "nameplate_v",
-                  "phases", "evaporators", "plant", "coil_face_ft2"]  # fmt: skip
+                  "phases", "evaporators", "plant", "coil_face_ft2", "make", "serial", "notes"]  # fmt: skip
         labels = {
             "name": "What it is called",
             "metering": "Metering",
@@ -110,17 +110,23 @@ class UnitForm(forms.ModelForm):
             "box_control": "Box control",
             "plant": "Shares a plant or rack called",
             "coil_face_ft2": "Coil face, ft²",
+            "make": "Make and model",
+            "serial": "Serial number",
+            "notes": "Notes",
             **{name: label for name, (_, _, _, label) in LIMITS.items()},
         }
         widgets = {"receiver": forms.Select(choices=[("", "usual for the kind"), ("true", "yes"), ("false", "no")])}
 
-    field_order = ["site_name"]
+    field_order = ["site_name", "name", "kind", "refrigerant", "altitude_ft"]
 
     def __init__(self, *args, shown, **kwargs):
         super().__init__(*args, **kwargs)
         for name in MEASURED:
             _, _, unit, label = LIMITS[name]
             self.fields[name] = FigureField(name, shown, label=f"{label}, {shown.label(unit)}")
+        # The altitude is that of the place: it is kept with the site, for every unit there.
+        self.fields["altitude_ft"] = FigureField("altitude_ft", shown, label="Altitude of the site, ft")
+        self.order_fields(self.field_order)
         for name in ("metering", "condensing", "head_control", "defrost", "box_control", "phases"):
             choices = [(code, label) for code, label in self.fields[name].choices if code != ""]
             self.fields[name].choices = [("", "usual for the kind"), *choices]
@@ -133,7 +139,7 @@ class UnitForm(forms.ModelForm):
         cleaned = super().clean()
         for name in LIMITS:
             value = cleaned.get(name)
-            if value is not None and name in self.fields and name not in MEASURED:
+            if value is not None and name in self.fields and name not in (*MEASURED, "altitude_ft"):
                 try:
                     check_figure(name, value)
                 except InputError as error:

@@ -28,13 +28,15 @@ FAR_OVER_MIN: Final = 15.0
 
 @dataclass(frozen=True)
 class Choice:
-    """A program of the plan: its school's code ("found" for as found), label, what the model says, and what is against it."""
+    """A program of the plan: its school's code ("found" for as found), label, what the model says, what is against it, whether the site has
+    disproved it."""
 
     code: str
     label: str
     says: str
     outlook: Outlook
     against: tuple[str, ...]
+    disproved: bool = False
 
 
 @dataclass(frozen=True)
@@ -78,7 +80,9 @@ def plan(
     for code, outlook in outlooks.items():
         school = names.get(code)
         label, says = (school.label, school.says) if school else ("As found", "what the controller does now")
-        choices.append(Choice(code, label, says, outlook, tuple(against(outlook, code, asked, limits, shown))))
+        disproved = asked.against(outlook.program)
+        spoken = ((disproved,) if disproved else ()) + tuple(against(outlook, code, asked, limits, shown))
+        choices.append(Choice(code, label, says, outlook, spoken, bool(disproved)))
     take = _best(choices)
     if not proposed:
         return Plan(tuple(choices), "", (), (MELTS_NOTHING,))
@@ -114,7 +118,7 @@ def against(o: Outlook, code: str, asked: Situation, limits: Limits, shown: Show
 
 def _best(choices: list[Choice]) -> Choice | None:
     """The program to take: of those that win, the one with least against it, then with least heat; as found where it is as good."""
-    winners = [choice for choice in choices if choice.outlook.wins]
+    winners = [choice for choice in choices if choice.outlook.wins and not choice.disproved]
     if not winners:
         return None
 
@@ -146,7 +150,7 @@ def _reasons(take: Choice, choices: list[Choice], shown: ShownUnits) -> list[str
             reasons.append(f"{format_number(less)} kWh a day less heat into the box than as found")
         if cooler > 1.0:
             reasons.append(f"The box peaks {shown.text(cooler, '°F diff', 0)} lower than as found")
-    rivals = [c for c in choices if c.code not in (FOUND, take.code) and c.outlook.wins]
+    rivals = [c for c in choices if c.code not in (FOUND, take.code) and c.outlook.wins and not c.disproved]
     more = [c for c in rivals if c.outlook.heat_kwh.middle > o.heat_kwh.middle + WORTH_KWH]
     worse = [c for c in rivals if c not in more and len(c.against) > len(take.against)]
     if more:

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from math import log, prod
+from math import exp, log, prod
 from typing import Final
 
 import numpy as np
@@ -12,6 +12,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
 from kettle.knowledge.unit import Unit
 from kettle.plant import day
+from kettle.plant.box import ICE_LB_FT3
 from kettle.plant.parts import Plant
 from kettle.plant.rows import Figures
 from kettle.plant.run import run, set_clock
@@ -36,11 +37,16 @@ WEAK_HEATER: Final = 0.7
 HEATERS: Final = (0.3, 3.0)
 # Watched defrosts narrow what is not known of the moisture.
 UNWATCHED, WATCHED = 1.5, 1.2
-# Moisture against what was assumed that is tried against a watched defrost, and for how long.
-MATCHED: Final = (0.2, 0.35, 0.6, 1.0, 1.6, 2.6, 4.2)
+# Moisture against what was assumed that is tried against what the site has shown, and for how long.
+MATCHED: Final = (0.2, 0.3, 0.45, 0.65, 1.0, 1.5, 2.2, 3.3, 5.0)
 MATCHED_HOURS: Final = 48.0
-# A defrost that time cut off with ice left is taken to have needed so much longer.
-SHORT_BY: Final = 1.3
+ICED_HOURS: Final = 168.0
+# How near the model's minutes come to those of a coil whose moisture is known, as a share; and how sharply ice counts as there.
+MINUTES_WITHIN: Final = 0.15
+ICE_WITHIN: Final = 0.008
+SUREST: Final = 0.97
+# Ice that fills more than this share of the coil's free room after its last defrost stays and grows.
+ICE_STAYS: Final = 0.03
 
 
 @dataclass(frozen=True)
@@ -58,7 +64,8 @@ class Situation:
     """A unit to plan for: the place's hours, air outside, °F, moisture by the door (1 as usual), its spread, the heater's share.
 
     `heater_w` is the heater's rating where it is known; `working` the share of it that works; `doors` what is wrong there: what
-    it multiplies the moisture by, and what would put it right.
+    it multiplies the moisture by, and what would put it right. `fit` says how the model reproduces what was found, `unexplained` that
+    it does not; `disproved` holds programs that left ice on this coil, each with why.
     """
 
     unit: Unit
@@ -70,6 +77,13 @@ class Situation:
     working: float = 1.0
     doors: tuple[tuple[float, str], ...] = ()
     watched: int = 0
+    fit: tuple[str, ...] = ()
+    unexplained: bool = False
+    disproved: tuple[tuple[Program, str], ...] = ()
+
+    def against(self, program: Program) -> str:
+        """Return why the site has disproved a program: one no stronger left ice there; empty where it has not."""
+        return next((why for shown, why in self.disproved if _no_stronger(program, shown)), "")
 
     @property
     def usual_day(self) -> Figures:
@@ -171,30 +185,70 @@ def cured(asked: Situation) -> dict[str, Situation]:
     return repairs
 
 
-def calibrated(asked: Situation, program: Program, watched: Sequence[Watched]) -> Situation:
-    """Return the situation with the moisture at which the model needs as long as the defrosts watched on site under a program.
+def _no_stronger(program: Program, shown: Program) -> bool:
+    """Whether a program defrosts no more often, no longer and no warmer than another; one on demand is not compared."""
+    if program.values.get("demand_pct"):
+        return False
+    longest = [one.values.get("fail_safe_min", 240.0) for one in (program, shown)]
+    warmest = [one.values.get("termination_f", 999.0) for one in (program, shown)]
+    return len(program.starts_min) <= len(shown.starts_min) and longest[0] <= longest[1] and warmest[0] <= warmest[1]
 
-    A clear coil's minutes are matched where they were seen, else the minutes to termination; one that ended by time with ice
-    left needed longer than it ran. What was watched leaves less in doubt.
+
+def calibrated(asked: Situation, program: Program, watched: Sequence[Watched], iced: bool | None = None) -> Situation:
+    """Return the situation with the moisture at which the model does what was seen on site under a program.
+
+    Seen are defrosts watched (minutes to a clear coil, else to the end by temperature; one that ended by time with ice left needed
+    longer than it ran) and whether the coil was `iced` when it was found. Like is held against like: the model's last defrost after two
+    days, as `watch.expected` tells it, and its ice after a week. Moisture is weighed on a grid with what was assumed as the prior
+    (log-normal); what was watched leaves less in doubt, and `fit` says how well it came out.
     """
-    wanted = [(target, of) for target, of in map(_target, watched) if target is not None]
-    if not wanted or not (program.starts_min or program.values.get("demand_pct")):
+    told = [one for one in watched if one.clear_min is not None or not one.by_time or one.left_clear is False]
+    if not (told or iced is not None) or not (program.starts_min or program.values.get("demand_pct")):
         return asked
+    minutes, left = _tried(asked, program, iced is not None)
+    grid = np.linspace(log(MATCHED[0]), log(MATCHED[-1]), 201)
+    score = -0.5 * (grid / log(UNWATCHED)) ** 2
+    for one in told:
+        score = score + _fits(one, {name: np.interp(grid, np.log(MATCHED), values) for name, values in minutes.items()})
+    if iced is not None:
+        there = np.interp(grid, np.log(MATCHED), left)
+        score = score + np.log(there if iced else 1.0 - there)
+    weights = np.exp(score - score.max())
+    found = float((weights * grid).sum() / weights.sum())
+    at = {name: float(np.exp(np.interp(found, np.log(MATCHED), values))) for name, values in minutes.items()}
+    stays = float(np.interp(found, np.log(MATCHED), left)) > 0.5
+    words = [f"Watched: clear after {one.clear_min:.0f} min; the model says {at['clear']:.0f}" for one in told if one.clear_min is not None]
+    if iced is not None:
+        words.append(f"Found {'iced' if iced else 'without ice'}; the model {'leaves ice' if stays else 'comes out clear'} by that program")
+    return replace(
+        asked, moisture=asked.moisture * exp(found), moisture_spread=WATCHED if told else asked.moisture_spread,
+        watched=asked.watched + len(told), fit=(*asked.fit, *words), unexplained=asked.unexplained or (iced is not None and iced != stays),
+    )  # fmt: skip
+
+
+def _tried(asked: Situation, program: Program, with_ice: bool) -> tuple[dict[str, Figures], Figures]:
+    """What the model does at each moisture tried: log minutes of its last defrost, and how surely ice stays on the coil after a week."""
     doubts = [Doubt("", moisture=log(factor) / log(UNWATCHED)) for factor in MATCHED]
     plant = plant_of(replace(asked, moisture_spread=UNWATCHED), doubts)
     starts = set_program(plant, program)
     state = at_rest(plant, outside_f=asked.outside_f)
     set_clock(state, starts)
     run(plant, MATCHED_HOURS, asked.outside_f, state, usual=asked.usual_day, starts_h=starts)
-    count = np.maximum(state.defrosts, 1.0)
-    needs = {"clear": state.clear_min / count, "ran": state.ran_min / count}
-    found = [float(np.interp(target, np.maximum.accumulate(needs[of]), np.log(MATCHED))) for target, of in wanted]
-    return replace(asked, moisture=asked.moisture * float(np.exp(np.mean(found))), moisture_spread=WATCHED, watched=len(wanted))
+    minutes = {"clear": np.log(np.maximum(state.last_clear_min, 0.5)), "ran": np.log(np.maximum(state.last_defrost_min, 0.5))}
+    if not with_ice:
+        return minutes, np.full(len(MATCHED), 0.5)
+    run(plant, ICED_HOURS - MATCHED_HOURS, asked.outside_f, state, usual=asked.usual_day, starts_h=starts)
+    left = np.where(state.defrosts > 0, state.last_left_lb, (state.frost_lb + state.ice_lb).sum(axis=1))
+    share = left / (plant.parts.gap_ft3 * ICE_LB_FT3)
+    sure = 1.0 / (1.0 + np.exp(np.clip((ICE_STAYS - share) / ICE_WITHIN, -50.0, 50.0)))
+    return minutes, np.clip(np.maximum.accumulate(sure), 1.0 - SUREST, SUREST)
 
 
-def _target(one: Watched) -> tuple[float | None, str]:
-    if one.clear_min is not None:
-        return one.clear_min, "clear"
-    if not one.by_time:
-        return one.ran_min, "ran"
-    return (SHORT_BY * one.ran_min, "clear") if one.left_clear is False else (None, "")
+def _fits(one: Watched, minutes: Mapping[str, Figures]) -> Figures:
+    """How well each moisture fits one watched defrost, as a log-likelihood."""
+    if one.clear_min is not None or not one.by_time:
+        seen, of = (one.clear_min, "clear") if one.clear_min is not None else (one.ran_min, "ran")
+        return -0.5 * ((minutes[of] - log(max(seen, 0.5))) / MINUTES_WITHIN) ** 2
+    # Cut off by time with ice left: it needed longer than it ran.
+    longer = np.clip((minutes["clear"] - log(max(one.ran_min, 0.5))) / MINUTES_WITHIN, -50.0, 50.0)
+    return np.asarray(-np.log1p(np.exp(-longer)))

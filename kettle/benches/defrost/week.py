@@ -7,7 +7,7 @@ from typing import Any, Final
 import numpy as np
 
 from kettle.benches.defrost.program import DAY_MIN, Program
-from kettle.benches.defrost.situation import DOUBTS, Doubt, Situation, plant_of, set_program
+from kettle.benches.defrost.situation import DOUBTS, ICE_STAYS, Doubt, Situation, plant_of, set_program
 from kettle.plant.box import ICE_LB_FT3, WATER_LB_FT3
 from kettle.plant.controls import LONGEST_GUESS_MIN, WAS_CLEAR
 from kettle.plant.parts import Plant
@@ -18,8 +18,6 @@ from kettle.plant.state import at_rest, wipe_tallies
 DAYS: Final = 7
 HOURS_A_DAY: Final = 24.0
 BTU_PER_KWH: Final = 3412.14
-# Ice that fills more than this share of the coil's free room after its last defrost stays and grows.
-ICE_STAYS: Final = 0.03
 # A coil packed to this share of its room holds no box; nor does one that is too warm for so many minutes a day.
 PACKED: Final = 0.95
 TOO_WARM_MIN: Final = 240.0

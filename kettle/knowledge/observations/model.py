@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 from typing import Any, Final, Literal
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE, ShownUnits
+from kettle.knowledge.units import TRADE, ShownUnits, ohms_text
 
 # "record" comes from the shop's own records: nobody is asked to go and look.
 Tool = Literal["record", "ask", "look", "feel", "probe", "controller", "meter", "gauge", "test"]
@@ -130,6 +130,8 @@ class Observation:
     def show(self, value: Any, with_unit: bool = True, shown: ShownUnits = TRADE) -> str:
         """Return the value in words and figures as it is shown to a technician."""
         if self.is_number:
+            if self.unit == "Ω":
+                return ohms_text(float(value)) if with_unit else ohms_text(float(value)).removesuffix(" Ω")
             if not with_unit:
                 return shown.figure(float(value), self.unit, self.decimals)
             return shown.text(float(value), self.unit, self.decimals)

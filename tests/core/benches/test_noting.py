@@ -29,7 +29,7 @@ COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", altitude_
         ("box 47", "Box air: 47.0 °F"),
         ("water foams", "Melt water: cloudy, foaming"),
         ("L2 L3 228", "Line volts 2–3: 228 V"),
-        ("megger 200k", "Winding to ground: 200000 Ω"),
+        ("megger 200k", "Winding to ground: 200 kΩ"),
     ],
 )
 def test_what_technicians_say_is_understood_first(typed, words):

@@ -212,3 +212,31 @@ def test_any_program_on_any_unit_can_be_lived_for_a_day(program, unit, moisture,
 def test_more_moisture_is_more_frost(factor):
     less, more = (look_ahead(replace(asked(), moisture=moisture), [RIGHT], 1, DOUBTS[:1])[0] for moisture in (factor, 1.4 * factor))
     assert more.frost_lb.middle > less.frost_lb.middle
+
+
+def test_watching_exactly_what_was_predicted_changes_next_to_nothing():
+    for moisture in (0.7, 1.0, 2.5):
+        given = replace(asked(), moisture=moisture)
+        sees = expected(given, RIGHT)
+        as_told = calibrated(given, RIGHT, [Watched(sees.end_min.middle, False, clear_min=sees.clear_min.middle, left_clear=True)])
+        assert as_told.moisture == pytest.approx(moisture, rel=0.2)
+        assert "the model says" in as_told.fit[0]
+
+
+def test_a_coil_found_iced_is_damper_than_one_found_bare():
+    short = Program(parse_starts("2 a day"), RIGHT.values | {"fail_safe_min": 16.0})
+    iced, bare = (calibrated(asked(), short, (), found) for found in (True, False))
+    assert iced.moisture > 1.03 and bare.moisture < 0.7, "it leaves ice in the model, unless the place is dry"
+    assert (iced.moisture_spread, iced.watched, iced.unexplained) == (UNWATCHED, 0, False), "ice alone narrows nothing"
+    assert iced.fit == ("Found iced; the model leaves ice by that program",)
+    assert calibrated(asked(), TOO_MUCH, (), True).unexplained, "eight long defrosts cannot have left that ice in the model"
+
+
+def test_a_program_the_site_has_disproved_is_never_recommended():
+    given = replace(asked(), disproved=((TOO_MUCH, "the coil was found iced by it"),))
+    made = plan(given, TOO_MUCH)
+    assert made.take != "found" and made.choice("found").against[0] == "the coil was found iced by it"
+    assert given.against(RIGHT), "fewer, shorter and cooler than one that left ice"
+    assert not given.against(Program(TOO_MUCH.starts_min, TOO_MUCH.values | {"fail_safe_min": 60.0}))
+    assert not given.against(Program((), {"demand_pct": 40.0}))
+    assert all(not given.against(choice.outlook.program) for choice in made.choices if choice.code == made.take)

@@ -67,7 +67,7 @@ def test_a_clamped_bulb_that_helped_proves_the_bulb_and_one_that_did_not_speaks_
     asked = course(plate, [found], [])
     assert probability(helped.was, "bulb_fault") > probability(asked.was, "bulb_fault") > probability(did_not.was, "bulb_fault")
     assert probability(helped.left, "bulb_fault") < 0.05
-    assert "After “bulb clamped”" in " ".join(e.text for e in helped.was[0].speaks_for)
+    assert {e.stage for e in helped.was[0].speaks_for} == {0, 1} and helped.stage_words(1) == "After: bulb clamped"
 
 
 def test_a_treated_cause_stays_until_it_is_proved():

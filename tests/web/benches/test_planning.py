@@ -45,7 +45,7 @@ def asking(client, call, **typed):
 def test_a_program_is_tried_out_in_the_model_and_nothing_is_stored(at_work, call, found):
     body = try_out(at_work, call, FOUND | {"starts": "4 a day", "fail_safe_min": "25", "termination_f": "55"})
     assert "frost at worst" in body and 'class="trace left"' in body and 'class="trace found"' in body
-    assert "of frost at worst, box" in body and "As left, against sense" in body
+    assert "of frost at worst, box" in body and "As left: to set right" in body
     assert call.defrostprograms.count() == 1
     assert "heats on for" in try_out(at_work, call, FOUND)
 
@@ -226,3 +226,58 @@ def test_a_plan_that_waited_begins_when_its_turn_comes(user, unit, monkeypatch):
     planning._next_turn()
     second.refresh_from_db()
     assert worked() == [first.pk, second.pk] and second.state == "working"
+
+
+def test_what_is_seen_while_it_runs_is_kept_as_it_is_seen_and_not_twice(at_work, call, found):
+    at_work.post(reverse("start-watch", args=[call.number]))
+    DefrostWatch.objects.update(at=timezone.now() - timedelta(minutes=17))
+    at_work.post(reverse("enter", args=[call.number, "heater_amps"]), {"heater_amps": "15.1", "stop": "programs", "view": "part"})
+    at_work.post(reverse("mark-watch", args=[call.number, "drip"]))
+    page = at_work.get(reverse("watch", args=[call.number])).content.decode()
+    assert 'value="15.1"' in page, "a mark takes nothing away"
+    at_work.post(reverse("end-watch", args=[call.number]),
+                 {"heater_amps": "15.1", "defrost_ended_by": "time", "coil_after_defrost": "part_iced"})  # fmt: skip
+    assert call.readings.filter(key="heater_amps").count() == 1
+    assert call.readings.get(key="defrost_starts").value == "yes", "one that was watched did start"
+
+
+def test_one_seen_without_the_clock_ran_by_the_program_of_its_time(at_work, user, call, found):
+    keep_program(user, call, "left", FOUND | {"starts": "02:00 10:00 18:00"}, why="coil clears sooner")
+    at_work.post(reverse("enter-watch", args=[call.number]),
+                 {"ended_after": "30", "clear_after": "22", "defrost_ended_by": "time", "coil_after_defrost": "clear"})  # fmt: skip
+    kept = {entry.side: entry for entry in call.defrostprograms.all()}
+    assert DefrostWatch.objects.get().program["starts"] == kept["found"].starts
+    DefrostWatch.objects.all().delete()
+    type(kept["left"]).objects.filter(side="left").update(at=timezone.now() - timedelta(hours=2))
+    at_work.post(reverse("enter-watch", args=[call.number]),
+                 {"ended_after": "30", "defrost_ended_by": "time", "coil_after_defrost": "clear"})  # fmt: skip
+    assert DefrostWatch.objects.get().program["starts"] == kept["left"].starts
+
+
+def test_a_watch_that_never_saw_the_coil_clear_is_told_whole(at_work, call, found):
+    at_work.post(reverse("enter-watch", args=[call.number]),
+                 {"ended_after": "31", "defrost_ended_by": "time", "coil_after_defrost": "part_iced"})  # fmt: skip
+    assert "after 31 min" in at_work.get(reverse("report", args=[call.number])).content.decode()
+
+
+def test_a_figure_of_the_program_has_one_place(at_work, call, found):
+    answer = at_work.post(reverse("setting", args=[call.number]),
+                          {"parameter": "fail_safe", "as_found": "20", "as_left": "30", "why": "part iced"})  # fmt: skip
+    assert "change it on Programs" in answer.content.decode() and not call.settingchanges.exists()
+
+
+def test_a_coil_found_iced_disproves_its_program_until_something_is_mended(at_work, user, call, found, read_in):
+    read_in(ice_form="hard_ice", ice_places=["coil_whole"])
+    asked = planning.situation_of(call, judge_call(call).facts)
+    assert asked.disproved[0][1] == "the coil was found iced by it" and asked.fit[0].startswith("Found iced")
+    assert "Leave it as it was found" not in asking(at_work, call)
+    at_work.post(reverse("done", args=[call.number]), {"act": "heater.replaced"})
+    assert planning.situation_of(call, judge_call(call).facts).disproved == ()
+
+
+def test_a_melt_keeps_what_the_ice_said(at_work, user, call, found, read_in):
+    read_in(ice_form="hard_ice", ice_places=["coil_whole"])
+    before = planning.situation_of(call, judge_call(call).facts)
+    read_in(ice_form="none")
+    after = planning.situation_of(call, judge_call(call).facts)
+    assert (after.moisture, after.disproved) == (before.moisture, before.disproved)

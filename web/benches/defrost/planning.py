@@ -4,6 +4,7 @@ The plant model is compiled code that takes a second to load: it is imported whe
 """
 
 import threading
+from dataclasses import replace
 from datetime import timedelta
 from functools import lru_cache
 
@@ -11,7 +12,9 @@ from django.db import connection
 from django.utils import timezone
 
 from kettle.benches.defrost.program import Hours, Program
+from kettle.benches.ice.map import ICED_FORMS
 from web.benches.defrost.actions.plan_defrosts import CUT_OFF, has_room
+from web.logbook.courses import acts_of
 from web.logbook.models import DefrostPlan, DefrostWatch
 
 FIGURES = (
@@ -20,6 +23,7 @@ FIGURES = (
 )  # fmt: skip
 WATCHED_DAYS = 120
 ENDED_BY_TIME = "time"
+DOOR_KEYS = ("door", "door_traffic", "strip_curtain")
 
 
 def program_of(entry):
@@ -45,24 +49,62 @@ def watched_on(unit, now=None):
 
 
 def situation_of(call, facts):
-    """What a plan of this call starts from; InputError where the unit has no defrost to plan."""
+    """What a plan of this call starts from; InputError where the unit has no defrost to plan.
+
+    What the site has shown is held against the model under the doors and heaters it was shown under; what was mended since changes
+    what is planned for, and proves nothing against a program any more.
+    """
     from kettle.benches.defrost.situation import situation
 
-    asked = situation(facts.unit, facts.seen, facts.derived, hours_of(call))
-    watches = list(watched_on(call.unit))
-    if not watches:
+    hours = hours_of(call)
+    asked = situation(facts.unit, facts.seen, facts.derived, hours)
+    watches, found = list(watched_on(call.unit)), kept_programs(call).get("found")
+    iced, seen = _as_found(call, facts)
+    if not watches and (found is None or iced is None):
         return asked
-    last = watches[-1].program
+    then = situation(facts.unit, seen, facts.derived, hours)
+    last = watches[-1].program if watches else {}
     watched = tuple((w.marks.get("ended"), w.ended_by == ENDED_BY_TIME, w.marks.get("clear"), w.coil_after) for w in watches)
-    return _calibrated(_Key(asked, Program(tuple(last.get("starts", ())), last.get("figures", {})), watched))
+    key = _Key(then, Program(tuple(last.get("starts", ())), last.get("figures", {})), watched, program_of(found) if found else None, iced)
+    fitted = _calibrated(key)
+    mended = any(step.part in MENDED for step in acts_of(call))
+    return replace(
+        asked, moisture=asked.moisture * fitted.moisture / then.moisture, moisture_spread=fitted.moisture_spread, watched=fitted.watched,
+        fit=fitted.fit, unexplained=fitted.unexplained, disproved=() if mended else _disproved(found, iced, watches),
+    )  # fmt: skip
+
+
+# What was done to one of these changes what a coil gets to melt, or what melts it.
+MENDED = ("door", "heater", "evap_fan", "termination", "relay", "stock")
+
+
+def _as_found(call, facts):
+    """Whether the coil was iced when it was found (None where nobody looked), and what was seen with the doors as they were found."""
+    first = {}
+    for reading in call.readings.all():
+        if reading.undone_at is None:
+            first.setdefault(reading.key, reading.value)
+    iced = None if "ice_form" not in first else first["ice_form"] in ICED_FORMS
+    return iced, facts.seen | {key: first[key] for key in DOOR_KEYS if key in first}
+
+
+def _disproved(found, iced, watches):
+    """Programs that left ice on this coil, each with why."""
+    programs = []
+    if found is not None and iced:
+        programs.append((program_of(found), "the coil was found iced by it"))
+    for watch in watches:
+        if watch.ended_by == ENDED_BY_TIME and watch.coil_after in ("part_iced", "iced") and watch.program:
+            ran = Program(tuple(watch.program.get("starts", ())), watch.program.get("figures", {}))
+            programs.append((ran, f"watched {watch.at:%-d %b}: it left the coil part iced"))
+    return tuple(programs)
 
 
 class _Key:
-    """A situation, a program and watched defrosts, told apart by what they say."""
+    """A situation and what the site has shown, told apart by what they say."""
 
-    def __init__(self, asked, program, watched):
-        self.asked, self.program, self.watched = asked, program, watched
-        self.words = repr((asked, program, watched))
+    def __init__(self, *given):
+        self.given, self.words = given, repr(given)
 
     def __hash__(self):
         return hash(self.words)
@@ -75,8 +117,11 @@ class _Key:
 def _calibrated(key):
     from kettle.benches.defrost.situation import Watched, calibrated
 
-    seen = [Watched(ran or 0.0, by_time, clear, {"clear": True, "": None}.get(after, False)) for ran, by_time, clear, after in key.watched]
-    return calibrated(key.asked, key.program, seen)
+    asked, program, watched, found, iced = key.given
+    seen = [Watched(ran or 0.0, by_time, clear, {"clear": True, "": None}.get(after, False)) for ran, by_time, clear, after in watched]
+    if found is not None and iced is not None:
+        asked = calibrated(asked, found, (), iced)
+    return calibrated(asked, program, seen)
 
 
 # Plans that wait for their turn in this process: what the work needs, by the plan's number.
@@ -155,6 +200,8 @@ def as_kept(plan, asked):
         "cures": list(plan.cures),
         "moisture": asked.moisture,
         "watched": asked.watched,
+        "fit": list(asked.fit),
+        "unexplained": asked.unexplained,
     }
 
 

@@ -7,14 +7,19 @@ from web.logbook.models import Site, Unit
 
 
 @action
-def save_unit(user, unit, site_name):
-    """Store a checked unit on a site of the shop, new or known by name."""
+def save_unit(user, unit, site_name, altitude_ft=None):
+    """Store a checked unit on a site of the shop, new or known by name; an altitude is that of the site."""
     shop = shop_of(user)
     if unit.pk is None:
         unit.shop = shop
     require_same_shop(user, unit)
     before = Unit.objects.filter(pk=unit.pk).first()
     unit.site = site_named(user, site_name)
+    if altitude_ft is not None:
+        unit.altitude_ft, unit.site.altitude_ft = None, round(altitude_ft)
+        unit.site.save(update_fields=["altitude_ft"])
+        for other in unit.site.units.exclude(pk=unit.pk):
+            log.revise(other)
     unit.save()
     if before is not None:
         log.revise(before)

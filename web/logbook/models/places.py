@@ -70,6 +70,8 @@ class Unit(models.Model):
         max_length=80, blank=True, help_text="Shared condensing unit or rack; units of a site that name the same are siblings"
     )
     coil_face_ft2 = models.FloatField(null=True, blank=True)
+    make = models.CharField(max_length=80, blank=True)
+    serial = models.CharField(max_length=80, blank=True)
     notes = models.TextField(blank=True)
     probes = models.ForeignKey("Device", on_delete=models.SET_NULL, related_name="read_at", null=True, blank=True)
     controller = models.ForeignKey("Device", on_delete=models.SET_NULL, related_name="controls", null=True, blank=True)

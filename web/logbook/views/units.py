@@ -37,19 +37,26 @@ def unit_page(request, pk):
     return render(request, "logbook/unit.html", context)
 
 
+def _initial(unit):
+    """What the form shows beyond the unit itself: its site, and how high that lies."""
+    if unit is None:
+        return {"site_name": ""}
+    return {"site_name": unit.site.name, "altitude_ft": unit.altitude_ft if unit.altitude_ft is not None else float(unit.site.altitude_ft)}
+
+
 @require_http_methods(["GET", "HEAD", "POST"])
 def edit_unit(request, pk=None):
     """Add a unit to a site, new or known, or correct the plate of one: what was changed is stored, not the form."""
     with transaction.atomic():
         unit = get_object_or_404(Unit.objects.for_user(request.user).filter(site__isnull=False), pk=pk) if pk else None
-        shown, initial = shown_to(request.user), {"site_name": unit.site.name if unit else ""}
+        shown, initial = shown_to(request.user), _initial(unit)
         standing = texts_of(UnitForm(None, instance=unit, initial=initial, shown=shown))
         typed, meanwhile = posted(request), {}
         if typed is not None and unit is not None:
             typed, meanwhile = merged(typed, standing)
         form = UnitForm(typed, instance=unit, initial=initial, shown=shown)
         if typed is not None and form.is_valid() and not meanwhile:
-            saved = save_unit(request.user, form.save(commit=False), form.cleaned_data["site_name"])
+            saved = save_unit(request.user, form.save(commit=False), form.cleaned_data["site_name"], form.cleaned_data["altitude_ft"])
             return redirect("unit", pk=saved.pk)
     for name, complaint in meanwhile.items():
         form.add_error(name, complaint)

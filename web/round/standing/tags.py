@@ -8,6 +8,8 @@ from kettle.knowledge.units import TRADE, ShownUnits, format_number, vacuum_inhg
 from web.logbook.judging import value_of
 from web.round.drawing import Place
 
+# Kinds whose air is felt at each of their doors.
+CASES_WITH_DOORS = ("display", "bottle", "reach_in", "prep_rail")
 # The mark of a reading taken longer ago than it stays fresh.
 OLD = "◷"
 # The mark of a reading taken from a probe.
@@ -39,6 +41,7 @@ class Tag:
     held: str = ""
     was: str = ""
     by_act: bool = False
+    has_doors: bool = True
 
     @property
     def taken(self):
@@ -115,6 +118,12 @@ class Tag:
         return "taken" if self.taken else "empty"
 
     @property
+    def choices(self):
+        """The words there are on this unit: only a case with doors has its air felt at each."""
+        kept = self.selected if self.taken else ()
+        return [(code, words) for code, words in self.entry.choices if self.has_doors or not code.startswith("door_") or code in kept]
+
+    @property
     def selected(self):
         """The words that stand, for ticking choices."""
         return self.value if isinstance(self.value, (list, tuple)) else [self.value]
@@ -141,6 +150,7 @@ def tag_of(standing, key, place=None, number=0):
     entry, facts = observations.get(key), standing.judgement.facts
     value, was, by_act = _stands(reading, key, facts)
     tag = Tag(entry, value, typed, error, problem, place, number, shown_in=standing.shown)
+    tag.has_doors = key != "air_weak_at" or standing.unit.kind.code.startswith(CASES_WITH_DOORS)
     tag.by_act, tag.was = by_act, entry.show(was, with_unit=False, shown=standing.shown) if was is not None else ""
     span = plausible.usual_range(entry, standing.unit)
     tag.usual = standing.shown.span(*span, entry.unit) if span else ""

@@ -122,7 +122,8 @@ def end(request, number):
     try:
         actions.end_watch(request.user, running, posted.get("defrost_ended_by", ""), posted.get("coil_after_defrost", ""), posted)
     except FieldErrors as error:
-        standing = standing_of(request, call)
+        wrong = {key: (posted.get(key, ""), text) for key, text in error.by_field.items()}
+        standing = standing_of(request, call, wrong)
         context = _context(request, call, standing, posted, error.by_field)
         return render(request, "defrost/watch.html", frame(request, call, "programs", standing) | context)
     except InputError as error:
@@ -135,9 +136,7 @@ def end(request, number):
 def _kept(watch):
     """What is said of a watch that is kept: the plan rests on one that says how the coil came out."""
     told = watch.marks.get("clear") is not None or watch.coil_after
-    return (
-        "The watched defrost is kept; the plan now rests on it." if told else "The watched defrost is kept; it says too little for a plan."
-    )
+    return f"The watched defrost is kept; {'the plan now rests on it' if told else 'it says too little for a plan'}."
 
 
 @require_POST

@@ -94,7 +94,7 @@ def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...]) -> Netwo
     found = [cause for cause in causes.CATALOGUE.values() if cause.possible_on(unit) and cause.possible_in(at)]
     base = _row(usual, usual)
     rows = np.array([_row(usual, _shapes(usual, cause, unit, at)) for cause in found])
-    priors = np.array([cause.prior_on(unit) * (COMES_BACK if cause.code in history else 1.0) for cause in found])
+    priors = np.array([cause.prior_on(unit, at) * (COMES_BACK if cause.code in history else 1.0) for cause in found])
     pairs = [(i, j) for i, j in combinations(range(len(found)), 2) if causes.plausible_pair(found[i], found[j])]
     first, second = (np.array([pair[side] for pair in pairs], dtype=np.int64) for side in (0, 1))
     together = _combined(base, rows[first], rows[second], columns)

@@ -140,6 +140,9 @@ def _at_this_moment(facts: Facts, quantity: str, band: Band, reasons: list[str])
     ambient, sst = facts.number("ambient_f"), facts.derived.get("sst_f")
     if quantity == "split_f" and facts.unit.head_control != "none" and ambient is not None:
         held = HELD_SCT_F + HELD_WITHIN_F - ambient
+        if moment == "low_ambient":
+            # What holds the head up has to: far below what is held, nothing holds it.
+            low = max(low, HELD_SCT_F - HELD_WITHIN_F - ambient)
         if held > high:
             high = held
             reasons.append("the head control holds the condensing temperature up")

@@ -81,6 +81,7 @@ CAUSES = (
         "In cold weather nothing holds the head pressure up, so the valve is not fed.",
         0.02,
         {
+            "since_when": {"cold_weather": 0.6},
             "head_control": {"not_holding_when_cold": 0.85},
             "split_f": {"low": 0.2},
             "superheat_evap_f": {"high": 0.2},
@@ -107,13 +108,15 @@ CAUSES = (
             ),
         ),
         mimics=(("winter_charge_short", "the head: low when nothing holds it, held up with an empty receiver when gas is short"),),
+        # It shows in the cold alone: a quarter of the calls, and nearly all of its own.
+        by_weather={"cold": 4.0, "mild": 0.3, "hot": 0.1},
     ),
     Cause(
         "winter_charge_short",
         "Charge short for the winter",
         "In cold weather the condenser keeps liquid back, and there is not enough charge for both.",
         0.02,
-        {"siblings": {"also_bad": 0.6}},
+        {"since_when": {"cold_weather": 0.6}, "siblings": {"also_bad": 0.6}},
         ("Fine in warm weather; level and glass fall below about 50 °F outside", "Block the condenser: the glass clears"),
         ("Add the winter charge by calculation; return above 70 °F to verify", "Look for a leak as well"),
         words("licensed", "pressure"),
@@ -134,5 +137,7 @@ CAUSES = (
             ),
         ),
         mimics=(("undercharge", "the weather, and a leak test"),),
+        # It shows in the cold alone: a quarter of the calls, and nearly all of its own.
+        by_weather={"cold": 4.0, "mild": 0.3, "hot": 0.1},
     ),
 )

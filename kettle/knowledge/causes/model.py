@@ -25,8 +25,8 @@ class Cause:
     """One cause.
 
     `prior` is how common it is among service calls, `prior_freezer` the same on a freezer where it differs, `by_kind`
-    factors on kinds whose code starts with a word. `shows` are its effects; `variants` replace some of them in a context
-    (fields of the unit, "moment", "outside": cold, mild or hot). `only` limits the cause to units built a certain way
+    factors on kinds whose code starts with a word, `by_weather` in weather (cold, mild or hot). `shows` are its effects; `variants`
+    replace some of them in a context (fields of the unit, "moment", "outside": cold, mild or hot). `only` limits the cause to units built a certain way
     (field -> allowed values), `never` rules it out in a context. `comes` says how it comes about (sudden, slow, or made: by whoever set
     it up), `after` what a visit before it changed. `splits` names an observation that tells which of several remedies it wants:
     (key, word -> how to put that right). `mimics` names causes it is taken for, each with what tells them apart.
@@ -49,6 +49,7 @@ class Cause:
     comes: str = ""
     after: tuple[str, ...] = ()
     splits: tuple[str, Mapping[str, tuple[str, ...]]] | None = None
+    by_weather: Mapping[str, float] = field(default_factory=dict)
 
     def possible_in(self, context: Context) -> bool:
         """Whether the cause can be there in a context (a coil without fans has no fan to fail)."""
@@ -58,13 +59,13 @@ class Cause:
         """Whether the cause can exist on a unit built like this."""
         return all(getattr(unit, name) in allowed for name, allowed in self.only.items())
 
-    def prior_on(self, unit: Unit) -> float:
-        """Return how common the cause is on this kind, as an unnormalised weight."""
+    def prior_on(self, unit: Unit, context: Context | None = None) -> float:
+        """Return how common the cause is on this kind, in this weather, as an unnormalised weight."""
         prior = self.prior_freezer if unit.kind.freezer and self.prior_freezer is not None else self.prior
         for word, factor in self.by_kind.items():
             if unit.kind.code.startswith(word):
                 prior *= factor
-        return prior
+        return prior * self.by_weather.get((context or {}).get("outside", ""), 1.0)
 
     def effects_on(self, unit: Unit, context: Context) -> Effects:
         """Return what the cause shows on a unit built like this, at this moment and weather."""

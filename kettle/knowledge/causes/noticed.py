@@ -27,9 +27,9 @@ NOTICED: Final[dict[str, tuple[float, _Signs]]] = {
 }
 # How it comes -> since when, and how often a visit before it did that to the part it comes from.
 SINCE: Final[dict[str, States]] = {
-    "sudden": {"today": 0.60, "days": 0.28, "weeks": 0.07, "never_right": 0.05},
-    "slow": {"today": 0.10, "days": 0.37, "weeks": 0.48, "never_right": 0.05},
-    "made": {"today": 0.15, "days": 0.25, "weeks": 0.22, "never_right": 0.38},
+    "sudden": {"today": 0.58, "days": 0.27, "weeks": 0.07, "never_right": 0.05, "cold_weather": 0.03},
+    "slow": {"today": 0.10, "days": 0.36, "weeks": 0.46, "never_right": 0.05, "cold_weather": 0.03},
+    "made": {"today": 0.15, "days": 0.24, "weeks": 0.21, "never_right": 0.37, "cold_weather": 0.03},
 }
 AFTER: Final = 0.25
 SERVICE_ALL_THE_SAME: Final = 0.08

@@ -61,7 +61,7 @@ USUAL: Final[dict[str, States]] = {
     "door_habits": {"shut": 0.60, "opened_often": 0.32, "propped_open": 0.08},
     "season": {"dry": 0.5, "humid": 0.5},
     "circuit_extra": {"nothing": 0.97, "delay_timer": 0.008, "interlock_not_wired": 0.007, "jumper": 0.01, "probe_wrong_role": 0.005},
-    "since_when": {"today": 0.30, "days": 0.36, "weeks": 0.26, "never_right": 0.08},
+    "since_when": {"today": 0.29, "days": 0.35, "weeks": 0.25, "never_right": 0.07, "cold_weather": 0.04},
     "last_touched": {"nothing": 0.75, "charge": 0.06, "valve": 0.04, "settings": 0.07, "parts": 0.07, "defrost": 0.04, "melted": 0.05},
     "door_switch": {"made": 0.97, "open": 0.03},
     "strip_curtain": {"present": 0.80, "missing": 0.20},

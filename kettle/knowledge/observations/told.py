@@ -11,7 +11,7 @@ ENTRIES: Final[tuple[Observation, ...]] = (
             "freezing_product=freezes the product", "iced=iced up", "water=water on the floor", "does_not_run", "starts_and_stops",
             "noisy", "alarm", "runs_all_the_time", "service=service visit", "first_start", tool="ask", many=True),
     choice("since_when", "Since when", "told", "Ask when it last was right", "today=today, at once", "days=some days",
-            "weeks=weeks or more", "never_right", tool="ask"),
+            "weeks=weeks or more", "never_right", "cold_weather=since it got cold", tool="ask"),
     choice("last_touched", "Last visit changed", "told", "Ask who was there last and what they did; look at the sticker",
             "nothing", "charge=gas in or out", "valve=the valve", "settings", "parts", "defrost=defrost", "melted=ice melted off",
             tool="ask", many=True),

@@ -24,6 +24,9 @@ def ran(plate, box, sst, superheat, sct, subcooling, gain=12, outside=80.0, **se
     }
 
 
+OUTDOORS = FREEZER | {"head_control": "mixing_valve"}
+# The coil of a freezer whose fans stand: no air over it.
+NO_AIR = {"box_temp_f": 26.0, "compressor": "running", "evap_fans": "stopped", "evap_fan_supply_v": 1.0}
 STARVED = ran(FREEZER, -1, -31, 27, 98, 6, gain=10, sight_glass="clear")
 WELL = ran(FREEZER, -3, -15, 7, 99, 4, sight_glass="clear")
 COOL_WELL = ran(COOLER, 37, 26, 8, 104, 4, compressor_shell="warm")
@@ -149,6 +152,32 @@ STORIES = {
         ],
         [("contactor", "replaced", None)],
         "contactor_pole_open",
+        set(),
+    ),
+    "charge short in the winter, the condenser blocked to see": (
+        OUTDOORS,
+        [
+            ran(OUTDOORS, 6, -24, 24, 86, 1, outside=28, sight_glass="flashing", receiver_level_pct=6.0, condenser_coil="clean",
+                condenser_fans="cycling", evap_fans="running", head_control="normal", since_when="cold_weather"),
+            {"sight_glass": "clear"},
+            ran(OUTDOORS, -3, -15, 7, 88, 3, outside=28, sight_glass="clear", receiver_level_pct=35.0),
+        ],
+        [("condenser", "blocked_on_purpose", None), ("charge", "added", 64.0)],
+        "winter_charge_short",
+        set(),
+    ),
+    "fans that wait for a coil only gas can make cold": (
+        FREEZER,
+        [
+            {**NO_AIR, "fan_delay": "waits_cold", "receiver_level_pct": 4.0, "sight_glass": "flashing", "oil_trace": "at_fitting",
+             "condenser_coil": "clean", "condenser_fans": "running", "ambient_f": 81.0},
+            {"fans_still": ["none"], "evap_fans": "running", **ran(FREEZER, 19, -24, 30, 90, 0.4, sight_glass="flashing")},
+            ran(FREEZER, -1, -14, 7, 100, 4, sight_glass="clear", receiver_level_pct=43.0),
+            {"leak_test": "none_found"},
+            {"fan_delay": "let_go", "evap_fans": "running"},
+        ],
+        [("evap_fan", "delay_bridged", None), ("charge", "added", 72.0), ("leak", "repaired", None), ("evap_fan", "delay_set", None)],
+        "undercharge",
         set(),
     ),
 }  # fmt: skip

@@ -8,13 +8,16 @@ from hypothesis import strategies as st
 
 from kettle import case
 from kettle.__main__ import main
+from kettle.judging.coils import judge_coil_course
 from kettle.judging.course import Done, judge_course, standing_at
 from kettle.judging.judge import judge
 from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import UnitSpec, resolve
-from tests.core.judging.stories import COOL_WELL, COOLER, FREEZER, STORIES
+from tests.core.judging.stories import COOL_WELL, COOLER, FREEZER, STORIES, ran
+
+STARVED_COOLER = ran(COOLER, 40, 14, 24, 103, 6, gain=10, sight_glass="clear", bulb="tight_insulated", drier_drop_f=0.4)
 
 
 def unit_of(plate):
@@ -189,3 +192,25 @@ def test_a_stage_is_named_or_told_by_its_time():
 def test_a_course_that_cannot_be_is_one_clear_line(changed, words):
     with pytest.raises(InputError, match=words):
         case.read(json.dumps({"format": "orange-kettle/case", "version": 1, "unit": COOLER, **changed}))
+
+
+def coils(plate, stages_by_coil, done_by_coil, number):
+    told = [checked(stages) for stages in stages_by_coil]
+    return judge_coil_course(unit_of(plate | {"evaporators": 2}), told, [[Done(*one) for one in done] for done in done_by_coil], number)
+
+
+def test_of_two_coils_each_has_its_own_story():
+    found = ran(COOLER, 40, 32, 1, 106, 3, gain=3, bulb="loose", suction_line_feel="frosted")
+    fine = {"suction_line_evap_f": 40.0, "suction_psig": found["suction_psig"], "box_temp_f": 40.0, "evap_fans": "running"}
+    here, there = [found, COOL_WELL], [fine, {"suction_line_evap_f": 34.5, "suction_psig": COOL_WELL["suction_psig"], "box_temp_f": 37.0}]
+    done = [[("bulb", "clamped")], [("bulb", "clamped", None, True)]]
+    one, other = (coils(COOLER, [here, there], done, number) for number in (1, 2))
+    assert one.was[0].codes == ("bulb_fault",) and one.left[0].codes == ()
+    assert probability(other.was, "bulb_fault") < 0.2 and "bulb" not in other.now.facts.seen, "what was clamped is the other coil's"
+
+
+def test_a_coil_nobody_looked_at_says_nothing_of_the_first():
+    alone = course(COOLER | {"set_f": 36}, [STARVED_COOLER], [])
+    beside = coils(COOLER, [[STARVED_COOLER], [{}]], [[], []], 1)
+    assert [s.codes for s in beside.was[:3]] == [s.codes for s in alone.was[:3]]
+    assert probability(beside.was, "txv_underfeeding") == pytest.approx(probability(alone.was, "txv_underfeeding"), abs=0.01)

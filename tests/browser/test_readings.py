@@ -105,7 +105,7 @@ def test_sets_stand_side_by_side_with_the_baseline(open_stop, accessible):
     expect(table.locator("th", has_text="After the turn")).to_contain_text("Valve turned in, 0.5 turn")
     assert ReadingSet.objects.filter(label="After the turn").count() == 1
     accessible(page)
-    expect(page.locator("#standing")).to_contain_text("Suspects")
+    expect(page.locator("#standing")).to_contain_text("What it was")
 
 
 CASE = {

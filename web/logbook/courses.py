@@ -5,6 +5,7 @@ from datetime import datetime, timedelta
 
 from django.db.models import Exists, OuterRef
 
+from kettle.benches.valve.adjust import EFFECT_OF
 from kettle.judging.course import Done
 from kettle.knowledge import acts, anatomy
 from kettle.knowledge.parameters import PARAMETERS
@@ -55,8 +56,9 @@ class Step:
     @property
     def aside(self):
         """What was said about it: words, or why against advice."""
-        if self.kept_as == "turn" and self.entry.reason:
-            return f"Done against advice ({' '.join(self.entry.objections)}) because: {self.entry.reason}"
+        if self.kept_as == "turn":
+            why = f". Done against advice ({' '.join(self.entry.objections)}) because: {self.entry.reason}" if self.entry.reason else ""
+            return f"To {EFFECT_OF[self.entry.direction]} superheat{why}"
         return getattr(self.entry, "note", "") if self.kept_as == "act" else ""
 
     def on_coil(self, coil):

@@ -117,6 +117,8 @@ ECHOES: Final[dict[str, tuple[tuple[str, ...], float]]] = {
     "winding_mismatch_pct": (("winding_highest_ohm",), 0.5),
     "defrost_ended_by": (("coil_after_defrost",), 0.7),
     "ice_places": (("ice_form",), 0.8),
+    # What was told is told of the same box: once it is measured or looked at, words add little.
+    "complaint": (("box_temp_f", "ice_form", "compressor", "drain_pan"), 0.35),
     "low_pressure_switch": (("sst_f",), 0.6),
 }
 # fmt: on

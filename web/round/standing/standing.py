@@ -59,6 +59,11 @@ class Standing:
         return [(one, format_percent(one.probability)) for one in self.course.left[:LEFT_SHOWN]] if self.course.done else []
 
     @property
+    def to_prove(self):
+        """What has still to be seen before what was put right is proved, each once."""
+        return list(dict.fromkeys(text for one in self.course.left for text in one.to_prove)) if self.course.done else []
+
+    @property
     def done_words(self):
         """What was done so far, in words and order."""
         return [one.act.label for one in self.course.done]

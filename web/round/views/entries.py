@@ -89,6 +89,8 @@ def changed(request, number, key, wrong=None, before=None, from_undo=False, kept
         "kept_note": kept_note,
     }
     response = render(request, "round/changed.html", context)
+    if kept_note:
+        response["HX-Trigger"] = "noted"
     if not kept_note and request.POST.get("view") == "taken":
         response["HX-Refresh"] = "true"
     if (here == "judge" and not on_sheet) or before != _ready(request, standing):

@@ -154,5 +154,4 @@ def now_words(standing):
         return ()
     best = standing.course.left[0]
     head = "Nothing of it is left by what we see now." if not best.codes else f"Still there: {best.suspect.label.lower()}."
-    to_prove = dict.fromkeys(text for left in standing.course.left for text in left.to_prove)
-    return (head, *(f"To be seen yet: {text[:1].lower()}{text[1:]}." for text in to_prove))
+    return (head, *(f"To be seen yet: {text[:1].lower()}{text[1:]}." for text in standing.to_prove))

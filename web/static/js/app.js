@@ -97,6 +97,16 @@ document.addEventListener("change", (event) => {
   }
 });
 
+/* Note it: what was kept leaves its field, what was typed meanwhile stays. */
+document.addEventListener("htmx:configRequest", (event) => {
+  if (event.target.closest(".note-it") && event.detail.verb === "post") document.getElementById("note-words").dataset.sent = event
+    .detail.parameters.words;
+});
+document.addEventListener("noted", () => {
+  const words = document.getElementById("note-words");
+  if (words && words.value === words.dataset.sent) words.value = "";
+});
+
 /* Enter goes to the next reading, in the order a technician takes them. */
 document.addEventListener("keydown", (event) => {
   if (event.key !== "Enter" || !event.target.matches("[data-reading]")) return;

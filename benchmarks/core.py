@@ -5,9 +5,12 @@ import timeit
 import numpy as np
 from CoolProp.CoolProp import PropsSI
 
+from kettle.judging.course import Done, judge_course
 from kettle.judging.judge import judge
 from kettle.knowledge import observations, refrigerants
+from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.faults import FAULTS, unit_of
+from tests.core.judging.stories import FREEZER, ran
 
 BUDGET_JUDGE_S = 0.020
 BUDGET_LOOK_UP_S = 5e-6
@@ -25,6 +28,21 @@ def any_value(entry):
     if entry.is_number:
         return (entry.low + entry.high) / 2
     return (entry.choices[0][0],) if entry.many else entry.choices[0][0]
+
+
+STARVED = ran(FREEZER, -1, -31, 27, 98, 6, gain=10, sight_glass="clear")
+# A valve that answers nothing: bulb put right, turned three times, its strainer cleaned, replaced.
+SIX_STAGES = (
+    FREEZER,
+    [{**STARVED, "bulb": "uninsulated"}, STARVED, STARVED, STARVED, STARVED, ran(FREEZER, -3, -15, 7, 99, 4, sight_glass="clear")],
+    [
+        ("bulb", "insulated"),
+        ("valve", "turned_out", 0.5),
+        ("valve", "turned_out", 0.5),
+        ("valve", "strainer_cleaned"),
+        ("valve", "replaced"),
+    ],
+)
 
 
 def main():
@@ -51,6 +69,13 @@ def main():
             f"judgement with next checks, {words}: {judging * 1e3:.1f} ms, "
             f"{judging / BUDGET_JUDGE_S:.2f} of the {BUDGET_JUDGE_S * 1e3:.0f} ms wanted"
         )
+    plate, stages, done = SIX_STAGES
+    built = resolve(UnitSpec(**plate))
+    told = [{key: observations.get(key).check(value) for key, value in stage.items()} for stage in stages]
+    course = best(lambda: judge_course(built, told, [Done(*one) for one in done]), 20)
+    print(
+        f"course of {len(stages)} stages: {course * 1e3:.1f} ms, {course / BUDGET_JUDGE_S:.2f} of the {BUDGET_JUDGE_S * 1e3:.0f} ms wanted"
+    )
 
 
 if __name__ == "__main__":

@@ -80,10 +80,14 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
 
 def _which_remedy(facts: Facts, network: Network, posterior: Figures) -> list[Check]:
     """What to look at to know which of several remedies a likely cause wants; it tells causes apart no further, so it gains no bits."""
+    shares: dict[str, tuple[Cause, float]] = {}
+    for row in np.flatnonzero(posterior > 1e-5):
+        for cause in network.members[row]:
+            if cause.splits:
+                shares[cause.code] = (cause, shares.get(cause.code, (cause, 0.0))[1] + float(posterior[row]))
     found = []
-    for cause in {member.code: member for members in network.members for member in members if member.splits}.values():
+    for cause, likely in shares.values():
         key, remedies = cause.splits or ("", {})
-        likely = sum(float(posterior[row]) for row, members in enumerate(network.members) if cause in members)
         entry = observations.get(key)
         if likely >= SPLIT_FROM and key not in facts.seen and not _not_for_asking(entry, facts.unit):
             words = "; ".join(f"{state_words(key, word)}: {how[0][:1].lower()}{how[0][1:]}" for word, how in remedies.items())

@@ -59,10 +59,12 @@ def judge_coil(
     shown: ShownUnits = TRADE,
     history: tuple[str, ...] = (),
     overridden: frozenset[str] = frozenset(),
+    answers: bool = True,
 ) -> Judgement:
     """Judge one coil of a unit (1 is the first) from what stands on each, in the order of the coils.
 
-    `history` and `overridden` as in `judge`. Where nobody said how other boxes do, the other coils on the same circuit are its siblings.
+    `history`, `overridden` and `answers` as in `judge`. Where nobody said how other boxes do, the other coils on the same circuit
+    are its siblings.
     """
     ages = ages_by_coil[number - 1] if ages_by_coil is not None else None
     seen = dict(seen_by_coil[number - 1])
@@ -71,4 +73,4 @@ def judge_coil(
         found = together([state_of(readings.work_out(unit, other)) for other in others]).observation
         if found is not None:
             seen["siblings"] = found
-    return judge(unit, seen, ages, shown, history, overridden)
+    return judge(unit, seen, ages, shown, history, overridden, answers)

@@ -119,6 +119,10 @@ def as_found(now: Judgement) -> Course:
     return Course(now, tuple(Left(suspect, suspect.probability) for suspect in now.ranking))
 
 
+# How a cause comes out that nothing was done against: it is there throughout.
+UNTRIED: Final[list[tuple[float, int | None]]] = [(1.0, None)]
+
+
 @dataclass(frozen=True)
 class _Stage:
     """A stage as it is weighed: its network and features, and what each does to every hypothesis.
@@ -132,6 +136,7 @@ class _Stage:
     repeated: list[bool]
     likelihood: Figures
     again: Figures
+    derived: Mapping[str, float]
 
 
 @dataclass(frozen=True)
@@ -167,7 +172,7 @@ def judge_course(
 
     `ages_min` are the ages of what stands now; the rest as in `judge`. InputError for an act that is not known.
     """
-    now = judge(unit, standing_at(stages, done, len(done)), ages_min, shown, history, overridden)
+    now = judge(unit, standing_at(stages, done, len(done)), ages_min, shown, history, overridden, answers=not done)
     if not done:
         return as_found(now)
     weighed: list[_Stage] = []
@@ -184,8 +189,8 @@ def judge_course(
     current = _rows_of(network, left_by_row)
     now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks_of(now, current, history, overridden))
     before_acts: dict[str, float] = {}
-    for place in range(len(stages) - 1):
-        before_acts |= work_out(unit, standing_at(stages, done, place)).derived
+    for stage in weighed[:-1]:
+        before_acts |= stage.derived
     return Course(
         now,
         _told(network, left_by_row, folded, stages, done, tries, unit),
@@ -224,7 +229,7 @@ def _weigh(
         again = again + (told if last is None else feature.share * math.log(PERSISTS if last == state else 1.0 - PERSISTS))
         repeated.append(last == state)
         before[which] = state
-    return _Stage(network, weighed, repeated, likelihood, again)
+    return _Stage(network, weighed, repeated, likelihood, again, facts.derived)
 
 
 def _needs(key: str) -> set[str]:
@@ -256,7 +261,10 @@ def _over_the_ways(
     likelihood: Figures = stages[0].likelihood + np.sum([stage.again for stage in stages[1:]], axis=0)
     likeliest = [np.arange(len(network.members)) for _ in stages]
     remains: dict[int, list[tuple[float, frozenset[str]]]] = {}
-    rows = {frozenset(cause.code for cause in members): row for row, members in enumerate(network.members)}
+    # What each hypothesis scores where its stage begins something new, and what repeating it from the second stage on has added up to.
+    fresh = [stage.likelihood.tolist() for stage in stages]
+    repeats = np.cumsum([np.zeros_like(likelihood), *(stage.again for stage in stages[1:])], axis=0).tolist()
+    ways_of = {code: _ways(tried) for code, tried in tries.items()}
     found = network.log_prior + stages[0].likelihood
     hopeless = float(found.max()) - HOPELESS
     for row, members in enumerate(network.members):
@@ -264,28 +272,26 @@ def _over_the_ways(
         if not any(code in tries for code in codes) or found[row] < hopeless:
             continue
         outcomes = []
-        for way in product(*(_ways(tries.get(code, ())) for code in codes)):
-            chance = math.prod(share for share, _ in way)
-            gone = dict(zip(codes, (since for _, since in way), strict=True))
-            seen_from = [rows[_still_at(gone, place)] for place in range(len(stages))]
-            score = math.log(max(chance, 1e-12)) + sum(
-                float(stage.again[at] if place and seen_from[place - 1] == at else stage.likelihood[at])
-                for place, (stage, at) in enumerate(zip(stages, seen_from, strict=True))
-            )
-            outcomes.append((score, seen_from, frozenset(code for code, since in gone.items() if since is not None)))
-        scores = np.array([score for score, _, _ in outcomes])
-        likelihood[row] = float(scores.max() + np.log(np.exp(scores - scores.max()).sum()))
-        shares = np.exp(scores - likelihood[row])
-        remains[row] = [(float(share), gone) for share, (_, _, gone) in zip(shares, outcomes, strict=True)]
-        best = outcomes[int(scores.argmax())][1]
-        for place, at in enumerate(best):
-            likeliest[place][row] = at
+        for way in product(*(ways_of.get(code, UNTRIED) for code in codes)):
+            since = {code: moment for code, (_, moment) in zip(codes, way, strict=True)}
+            score, segments = math.log(max(math.prod(share for share, _ in way), 1e-12)), []
+            moments = sorted({0, *(moment for moment in since.values() if moment is not None)})
+            for start, end in zip(moments, (*moments[1:], len(stages)), strict=True):
+                still = [code for code, moment in since.items() if moment is None or start < moment]
+                at = row if len(still) == len(codes) else network.singles[still[0]] if still else 0
+                score += fresh[start][at] + repeats[end - 1][at] - repeats[start][at]
+                segments.append((start, end, at))
+            outcomes.append((score, segments, frozenset(code for code, moment in since.items() if moment is not None)))
+        # Few ways each: plain floats are quicker here than arrays.
+        best = max(outcomes, key=lambda outcome: outcome[0])
+        total = best[0] + math.log(sum(math.exp(score - best[0]) for score, _, _ in outcomes))
+        likelihood[row] = total
+        remains[row] = [(math.exp(score - total), gone) for score, _, gone in outcomes]
+        for start, end, at in best[1]:
+            if at != row:
+                for place in range(start, end):
+                    likeliest[place][row] = at
     return likelihood, likeliest, remains
-
-
-def _still_at(gone: Mapping[str, int | None], stage: int) -> frozenset[str]:
-    """The causes that were not gone yet in a stage."""
-    return frozenset(code for code, since in gone.items() if since is None or stage < since)
 
 
 def _as_seen_from(stage: _Stage, rows: np.ndarray) -> list[tuple[Feature, Figures]]:
@@ -328,9 +334,11 @@ def _told(
     tries: Mapping[str, Sequence[_Try]], unit: Unit,
 ) -> tuple[Left, ...]:  # fmt: skip
     """What is left, likeliest first; a treated cause stays until what proves it was seen."""
-    was = {
-        code: float(sum(folded[row] for row, members in enumerate(network.members) if code in {c.code for c in members})) for code in tries
-    }
+    was = dict.fromkeys(tries, 0.0)
+    for row in np.flatnonzero(folded > 0):
+        for cause in network.members[row]:
+            if cause.code in was:
+                was[cause.code] += float(folded[row])
     missing = {code: _missing(code, tried, stages, done, unit) for code, tried in tries.items() if was[code] >= WORTH_PROVING}
     missing = {code: texts for code, texts in missing.items() if texts}
     listed = {codes: share for codes, share in left.items() if share >= LEFT_SHOWN_FROM or codes & set(missing)}

@@ -66,11 +66,13 @@ def judge(
     shown: ShownUnits = TRADE,
     history: tuple[str, ...] = (),
     overridden: frozenset[str] = frozenset(),
+    answers: bool = True,
 ) -> Judgement:
     """Work out and judge a unit from the observations that stand (key -> checked value).
 
     `ages_min` gives their ages in minutes where times are known; `shown` the units the words are written in; `history`
-    the causes found at earlier visits; `overridden` the actions a technician has taken on against a hold.
+    the causes found at earlier visits; `overridden` the actions a technician has taken on against a hold. `answers` is false where
+    suspects and next checks follow from more than what stands: they are then left out.
     """
     facts = readings.work_out(unit, seen, ages_min, shown)
     wrong = tuple(problems.found(facts))
@@ -79,16 +81,15 @@ def judge(
     network = network_of(unit, context_of(facts), history)
     weighed = weigh(network, features(facts, found, network))
     likelihood = log_likelihood(network, weighed)
-    posterior = normalised(network.log_prior + likelihood)
-    folded = fold(network, likelihood, posterior)
-    ranking = rank(network, weighed, folded)
+    folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
+    ranking = rank(network, weighed, folded) if answers else ()
     return Judgement(
         facts=facts,
         verdicts=found,
         problems=wrong,
         holds=in_force,
         ranking=ranking,
-        next_checks=tuple(next_checks(facts, network, folded, in_force, overridden)),
+        next_checks=tuple(next_checks(facts, network, folded, in_force, overridden)) if answers else (),
         assumed=_assumed(unit, found),
         discounted=_discounted(facts, found, network),
         close_call=close_call(ranking),

@@ -4,7 +4,7 @@ Every observation has one part, and so a standing place; acts name their part by
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, Final
 
 from kettle.knowledge import acts
@@ -112,8 +112,28 @@ _ALL: Final = (
     Part("parameters", "Parameters", "controls"),
 )
 # fmt: on
-PARTS: Final[dict[str, Part]] = {part.code: part for part in _ALL}
-OF_KEY: Final[dict[str, Part]] = {key: part for part in _ALL for key in part.keys}
+# An observation that no part names stands on the part of its group: a new one needs no second entry.
+_OF_GROUP: Final = {
+    "told": "told",
+    "safety": "supply",
+    "box": "box",
+    "ice": "coil",
+    "air": "evap_fan",
+    "condenser": "condenser",
+    "circuit": "charge",
+    "power": "compressor",
+    "controls": "control",
+}  # fmt: skip
+
+
+def _with_unnamed(part: Part) -> Part:
+    named = {key for one in _ALL for key in one.keys}
+    more = tuple(key for key, entry in REGISTRY.items() if key not in named and _OF_GROUP[entry.group] == part.code)
+    return replace(part, keys=(*part.keys, *more))
+
+
+PARTS: Final[dict[str, Part]] = {part.code: _with_unnamed(part) for part in _ALL}
+OF_KEY: Final[dict[str, Part]] = {key: part for part in PARTS.values() for key in part.keys}
 
 
 def get(code: str) -> Part:
@@ -123,6 +143,11 @@ def get(code: str) -> Part:
     return PARTS[code]
 
 
+def part_of(key: str) -> Part:
+    """Return the part an observation stands on."""
+    return OF_KEY.get(key) or PARTS[_OF_GROUP[REGISTRY[key].group]]
+
+
 def on(unit: Unit) -> tuple[Part, ...]:
     """Return the parts a unit has that something can be seen of or done to, in the order of a walk."""
-    return tuple(part for part in _ALL if part.exists_on(unit) and (part.observed_on(unit) or part.acts_on(unit)))
+    return tuple(part for part in PARTS.values() if part.exists_on(unit) and (part.observed_on(unit) or part.acts_on(unit)))

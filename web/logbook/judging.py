@@ -74,7 +74,7 @@ def course_of(call, shown=TRADE, coil=1, what_if=None):
     if what_if:
         seen[number - 1] |= what_if
     overridden, history = frozenset(taken_on(call)), found_before(call)
-    now = judge_coil(unit, seen, number, ages, shown, history, overridden)
+    now = judge_coil(unit, seen, number, ages, shown, history, overridden, answers=not steps)
     if not steps:
         return as_found(now)
     stages = _stages(call, unit, number, steps)
@@ -98,10 +98,11 @@ def _stages(call, unit, coil, steps):
     return stages
 
 
-def stands_of(call, coil=1):
-    """What stands on one coil by now (key -> value): all that was seen, less what the acts since made untrue, with what they set."""
+def facts_by_stage(call, coil=1, shown=TRADE):
+    """What stood on one coil in each stage before the one that stands, with the act that ended it: (step, facts)."""
     unit, steps = call.unit.resolved(), acts_of(call)
-    return _standing(call, unit, coil, steps)
+    stages, done = _stages(call, unit, coil, steps), [step.on_coil(coil) for step in steps]
+    return [(step, work_out(unit, standing_at(stages, done, place), None, shown)) for place, step in enumerate(steps)]
 
 
 def _standing(call, unit, coil, steps):

@@ -7,7 +7,7 @@ from django.template.loader import render_to_string
 from django.views.decorators.http import require_safe
 
 from kettle.benches.defrost.program import times
-from kettle.knowledge import cautions
+from kettle.knowledge import cautions, observations
 from web.accounts.access import shown_to
 from web.benches.controls.actions.talk_to_controller import outcomes
 from web.logbook.controller_talks import in_service
@@ -31,12 +31,24 @@ def _context(request, number):
         "photos": call.photos.filter(undone_at=None),
         "overrides": call.overrides.filter(undone_at=None).select_related("by"),
         "now": now_words(standing),
+        "coils": _coils(call, standing),
         "leaders": leaders if standing.judgement.has_evidence else [],
         "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],
         "defrost": _defrost(call, standing.shown),
         "cautions": cautions.words("licensed", "lock_out", "pressure")
         + (cautions.words("flammable") if standing.unit.refrigerant.flammable else ()),
     }
+
+
+def _coils(call, standing):
+    """Each coil of a unit with several: its superheat with mark and word, and what was read and looked at on it."""
+    rows = []
+    for coil in standing.coils:
+        own = Standing(call, shown=standing.shown, coil=coil["number"])
+        tags = [own.tag(key) for key in own.readings if observations.get(key).per_evaporator]
+        leader = own.suspects[0] if own.judgement.has_evidence else None
+        rows.append((coil, tags, leader))
+    return rows
 
 
 def _defrost(call, shown):

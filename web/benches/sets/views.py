@@ -8,7 +8,9 @@ from kettle.benches.sets import baseline
 from kettle.knowledge.errors import InputError
 from web.benches.sets.actions.keep_set import keep_set as keep
 from web.logbook.baselines import baseline_of, facts_of, simulated_in
-from web.logbook.judging import facts_of_coils
+from web.logbook.courses import INSTANT, acts_of, stage_at
+from web.logbook.judging import facts_by_stage, facts_of_coils
+from web.round.standing.parts import AS_FOUND
 from web.round.views.pages import call_of, frame, standing_of
 
 
@@ -35,6 +37,8 @@ def sets(request, number):
         {"set": one, "title": one.label, "at": one.at, "facts": facts_of(one, coil, shown), "simulated": simulated_in(one, coil)}
         for one in kept
     ]
+    columns += _stages_not_kept(call, coil, shown, kept)
+    columns.sort(key=lambda column: column["at"])
     found = baseline_of(call, now.number("ambient_f"), coil, shown)
     if found:
         columns.insert(0, {"baseline": True, "set": found[0], "title": "Its own baseline", "at": found[0].at, "facts": found[1]})
@@ -45,6 +49,17 @@ def sets(request, number):
     rows = [_row(row, shown) for row in baseline.line_up([column["facts"] for column in columns])]
     context = frame(request, call, "read", standing) | {"columns": columns, "rows": rows}
     return render(request, "sets/sets.html", context)
+
+
+def _stages_not_kept(call, coil, shown, kept):
+    """Every stage of the course that something was read in and nobody kept as a set: what stood when the next act ended it."""
+    steps = acts_of(call)
+    with_set, columns = {stage_at(steps, one.at) for one in kept}, []
+    for place, (step, facts) in enumerate(facts_by_stage(call, coil, shown)):
+        if place not in with_set and facts.derived:
+            title = AS_FOUND if place == 0 else f"After: {steps[place - 1].words(shown).lower()}"
+            columns.append({"title": title, "at": step.at - INSTANT, "facts": facts})
+    return columns
 
 
 def _between(standing, start, end):

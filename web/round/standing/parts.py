@@ -76,7 +76,7 @@ def taken_on_call(standing):
                 {
                     "reading": reading,
                     "entry": entry,
-                    "part": anatomy.OF_KEY[reading.key],
+                    "part": anatomy.part_of(reading.key),
                     "value": entry.show(value_of(reading), shown=shown),
                     "earlier": latest[(reading.key, reading.evaporator or 1)] != reading.pk,
                     "own": reading.source not in (WORKED_OUT, SETTING),

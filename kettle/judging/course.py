@@ -119,10 +119,6 @@ def as_found(now: Judgement) -> Course:
     return Course(now, tuple(Left(suspect, suspect.probability) for suspect in now.ranking))
 
 
-# How a cause comes out that nothing was done against: it is there throughout.
-UNTRIED: Final[list[tuple[float, int | None]]] = [(1.0, None)]
-
-
 @dataclass(frozen=True)
 class _Stage:
     """A stage as it is weighed: its network and features, and what each does to every hypothesis.
@@ -245,6 +241,31 @@ def _tries(done: Sequence[Done]) -> dict[str, list[_Try]]:
     return found
 
 
+@dataclass(frozen=True)
+class _Way:
+    """One way the acts against one or two causes may have come out: its chance, which causes (by place) went, and who was still there
+    from stage to stage: (first, end, places)."""
+
+    log_chance: float
+    spans: tuple[tuple[int, int, tuple[int, ...]], ...]
+    gone: tuple[int, ...]
+
+
+def _ways_out(tried: Sequence[Sequence[_Try]], stages: int) -> list[_Way]:
+    """Every way the acts against the causes of a hypothesis may have come out; one nothing was done against is there throughout."""
+    found = []
+    for way in product(*(_ways(one) for one in tried)):
+        since = [moment for _, moment in way]
+        moments = sorted({0, *(moment for moment in since if moment is not None)})
+        spans = tuple(
+            (start, end, tuple(place for place, moment in enumerate(since) if moment is None or start < moment))
+            for start, end in zip(moments, (*moments[1:], stages), strict=True)
+        )
+        gone = tuple(place for place, moment in enumerate(since) if moment is not None)
+        found.append(_Way(math.log(max(math.prod(share for share, _ in way), 1e-12)), spans, gone))
+    return found
+
+
 def _ways(tried: Sequence[_Try]) -> list[tuple[float, int | None]]:
     """How the acts against one cause may have come out: probability, and the stage from which it was gone (None: never)."""
     ways, not_yet = [], 1.0
@@ -264,24 +285,24 @@ def _over_the_ways(
     # What each hypothesis scores where its stage begins something new, and what repeating it from the second stage on has added up to.
     fresh = [stage.likelihood.tolist() for stage in stages]
     repeats = np.cumsum([np.zeros_like(likelihood), *(stage.again for stage in stages[1:])], axis=0).tolist()
-    ways_of = {code: _ways(tried) for code, tried in tries.items()}
     found = network.log_prior + stages[0].likelihood
     hopeless = float(found.max()) - HOPELESS
+    known: dict[tuple[str, ...], list[_Way]] = {}
     for row, members in enumerate(network.members):
-        codes = [cause.code for cause in members]
-        if not any(code in tries for code in codes) or found[row] < hopeless:
+        codes = tuple(cause.code if cause.code in tries else "" for cause in members)
+        if not any(codes) or found[row] < hopeless:
             continue
+        if codes not in known:
+            known[codes] = _ways_out([tries.get(code, ()) for code in codes], len(stages))
+        singles = [network.singles[cause.code] for cause in members]
         outcomes = []
-        for way in product(*(ways_of.get(code, UNTRIED) for code in codes)):
-            since = {code: moment for code, (_, moment) in zip(codes, way, strict=True)}
-            score, segments = math.log(max(math.prod(share for share, _ in way), 1e-12)), []
-            moments = sorted({0, *(moment for moment in since.values() if moment is not None)})
-            for start, end in zip(moments, (*moments[1:], len(stages)), strict=True):
-                still = [code for code, moment in since.items() if moment is None or start < moment]
-                at = row if len(still) == len(codes) else network.singles[still[0]] if still else 0
+        for way in known[codes]:
+            score, segments = way.log_chance, []
+            for start, end, still in way.spans:
+                at = row if len(still) == len(members) else singles[still[0]] if still else 0
                 score += fresh[start][at] + repeats[end - 1][at] - repeats[start][at]
                 segments.append((start, end, at))
-            outcomes.append((score, segments, frozenset(code for code, moment in since.items() if moment is not None)))
+            outcomes.append((score, segments, frozenset(members[place].code for place in way.gone)))
         # Few ways each: plain floats are quicker here than arrays.
         best = max(outcomes, key=lambda outcome: outcome[0])
         total = best[0] + math.log(sum(math.exp(score - best[0]) for score, _, _ in outcomes))
@@ -322,10 +343,9 @@ def _left(
 
 
 def _rows_of(network: Network, left: Mapping[frozenset[str], float]) -> Figures:
-    rows = {frozenset(cause.code for cause in members): row for row, members in enumerate(network.members)}
     current: Figures = np.zeros(len(network.members))
     for codes, share in left.items():
-        current[rows[codes]] += share
+        current[network.rows[codes]] += share
     return current
 
 

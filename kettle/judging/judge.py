@@ -79,17 +79,20 @@ def judge(
     found = verdicts_of(facts)
     in_force = tuple(holds.standing(facts))
     network = network_of(unit, context_of(facts), history)
-    weighed = weigh(network, features(facts, found, network))
-    likelihood = log_likelihood(network, weighed)
-    folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
-    ranking = rank(network, weighed, folded) if answers else ()
+    ranking: tuple[Suspect, ...] = ()
+    checks: tuple[Check, ...] = ()
+    if answers:
+        weighed = weigh(network, features(facts, found, network))
+        likelihood = log_likelihood(network, weighed)
+        folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
+        ranking, checks = rank(network, weighed, folded), tuple(next_checks(facts, network, folded, in_force, overridden))
     return Judgement(
         facts=facts,
         verdicts=found,
         problems=wrong,
         holds=in_force,
         ranking=ranking,
-        next_checks=tuple(next_checks(facts, network, folded, in_force, overridden)) if answers else (),
+        next_checks=checks,
         assumed=_assumed(unit, found),
         discounted=_discounted(facts, found, network),
         close_call=close_call(ranking),

@@ -45,7 +45,8 @@ class Columns:
 class Network:
     """Every hypothesis (row) with its log prior and what it shows in every feature's states (columns).
 
-    Row 0 is a sound unit, then each single cause, then each plausible pair; `members` holds the causes of a row.
+    Row 0 is a sound unit, then each single cause, then each plausible pair; `members` holds the causes of a row,
+    `rows` the row of a set of cause codes.
     """
 
     members: tuple[tuple[Cause, ...], ...]
@@ -55,6 +56,7 @@ class Network:
     singles: Mapping[str, int]
     first_of_pair: NDArray[np.int64]
     second_of_pair: NDArray[np.int64]
+    rows: Mapping[frozenset[str], int]
 
     def shape(self, row: int, feature: str) -> dict[str, float]:
         """Return what a hypothesis shows in one feature: state -> probability."""
@@ -99,14 +101,16 @@ def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...]) -> Netwo
     first, second = (np.array([pair[side] for pair in pairs], dtype=np.int64) for side in (0, 1))
     together = _combined(base, rows[first], rows[second], columns)
     weights = np.concatenate([[causes.HEALTHY.prior], priors, causes.PAIR_SHARE * priors[first] * priors[second]])
+    members = ((), *((cause,) for cause in found), *((found[i], found[j]) for i, j in pairs))
     return Network(
-        members=((), *((cause,) for cause in found), *((found[i], found[j]) for i, j in pairs)),
+        members=members,
         columns=columns,
         table=np.maximum(np.vstack([base[None, :], rows, together]), SMALLEST),
         log_prior=np.log(weights / weights.sum()),
         singles={cause.code: place for place, cause in enumerate(found, start=1)},
         first_of_pair=first + 1,
         second_of_pair=second + 1,
+        rows={frozenset(cause.code for cause in one): row for row, one in enumerate(members)},
     )
 
 

@@ -28,6 +28,17 @@ ALIKE: Final = 62.0
 IMPLAUSIBLE: Final = 18.0
 _FIGURE = re.compile(r"(?P<figure>[+\-−]?\d+(?:[.,]\d+)?\s*(?:°?[a-zA-Z%Ω]+\b)?)")
 _BARE = re.compile(r"[+\-−]?\d+(?:[.,]\d+)?")
+# What is not so: a phrase that says that something is, is not meant by words that say it is not.
+_NOT: Final = frozenset(("not", "no", "never", "isnt", "doesnt", "wont", "cant", "without"))
+_IS_NOT: Final = _NOT | {
+    "off", "none", "stopped", "missing", "fails", "empty", "dead", "nowhere", "nothing", "out", "failed", "open", "lost",
+}  # fmt: skip
+NEGATED: Final = 40.0
+# A word typed that a phrase has nothing like takes so much off it; words are like each other from so much on (of 100).
+LEFT_OVER: Final = 15.0
+A_WORD_LIKE: Final = 60.0
+# Behind a sure answer only what is about as sure is offered.
+OFFERED_WITHIN: Final = 28.0
 _NOISE: Final = ("the", "is", "are", "at", "a", "of", "has", "and", "reads", "to")
 
 
@@ -57,17 +68,27 @@ def hear(text: str, unit: Unit, shown: ShownUnits = TRADE) -> tuple[Heard, ...]:
         kept = best.get(heard.words)
         if heard.alike >= ALIKE and (kept is None or heard.alike > kept.alike):
             best[heard.words] = heard
-    return tuple(sorted(best.values(), key=lambda heard: -heard.alike)[:OFFERED])
+    found = sorted(best.values(), key=lambda heard: -heard.alike)[:OFFERED]
+    return tuple(heard for heard in found if heard.alike >= found[0].alike - OFFERED_WITHIN)
 
 
 def _clean(text: str) -> str:
-    kept = re.sub(r"[^\w°%Ω.+\-−/ ]", " ", text.lower()).split()
+    kept = re.sub(r"[^\w°%Ω.+\-−/ ]", " ", text.lower().replace("’", "").replace("'", "")).split()
     return " ".join(word for word in kept if word not in _NOISE)
+
+
+def _like(word: str, other: str) -> bool:
+    """Whether a word is another one shortened or spelt somewhat otherwise."""
+    return (len(word) > 2 and other.startswith(word)) or fuzz.ratio(word, other) >= A_WORD_LIKE
 
 
 def _alike(typed: str, phrase: str) -> float:
     """How alike two phrases are (0 to 100): in their words whatever the order, and letter by letter."""
-    return 0.5 * fuzz.token_sort_ratio(typed, phrase) + 0.3 * fuzz.token_set_ratio(typed, phrase) + 0.2 * fuzz.ratio(typed, phrase)
+    typed_words, words = set(typed.split()), set(phrase.split())
+    negated = (typed_words & _NOT and not words & _IS_NOT) or (words & _NOT and not typed_words & _IS_NOT)
+    left_over = sum(not any(_like(word, other) for other in words) for word in typed_words - words - _NOT)
+    alike = 0.5 * fuzz.token_sort_ratio(typed, phrase) + 0.3 * fuzz.token_set_ratio(typed, phrase) + 0.2 * fuzz.ratio(typed, phrase)
+    return alike - (NEGATED if negated else 0.0) - LEFT_OVER * left_over
 
 
 @cache
@@ -78,6 +99,9 @@ def _choice_phrases() -> tuple[tuple[str, str, str], ...]:
         for word, told in entry.choices:
             names = (entry.label, *NAMES.get(entry.key, ()))
             found += [(_clean(f"{name} {said}"), entry.key, word) for name in names for said in {told, word.replace("_", " ")}]
+            if word == "yes":
+                # Its name alone says that it is so.
+                found += [(_clean(name), entry.key, word) for name in names]
     return tuple(found)
 
 

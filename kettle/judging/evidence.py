@@ -17,11 +17,13 @@ from kettle.judging.verdicts import Verdict
 from kettle.knowledge import observations
 from kettle.knowledge.causes.usual import ECHOES
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.units import ShownUnits
+from kettle.knowledge.units import ShownUnits, ohms_text
 
 TRUST_SHARE: Final = {"good": 1.0, "weak": 0.6, "none": 0.0}
 SHARPEST_EDGE: Final = 0.5
 SOFTEST_EDGE: Final = 4.0
+# Insulation has no upper end that anybody minds.
+ENDLESS_OHM: Final = 1e9
 STATE_WORDS: Final = {"low": "low", "ok": "in band", "high": "high"}
 
 
@@ -106,6 +108,9 @@ def verdict_words(verdict: Verdict, shown: ShownUnits) -> str:
     label, unit, decimals = quantity_name(verdict.quantity)
     where = {"low": "below", "high": "above", "ok": "inside", "impossible": "cannot be against"}[verdict.state]
     about = "about " if verdict.spread else ""
+    if unit == "Ω":
+        span = f"{ohms_text(verdict.low)} to {ohms_text(verdict.high)}" if verdict.high < ENDLESS_OHM else ohms_text(verdict.low)
+        return f"{label} {ohms_text(verdict.value)} is {where} {span}"
     low, high = (shown.figure(edge, unit, 0) for edge in (verdict.low, verdict.high))
     return f"{label} {about}{shown.text(verdict.value, unit, 0 if about else decimals)} is {where} {low} to {high}"
 

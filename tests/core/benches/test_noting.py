@@ -70,3 +70,25 @@ def test_whatever_is_typed_is_answered_with_sound_values_or_nothing(text):
 
 def test_only_so_much_is_read():
     assert hear("door switch open " + "x" * (10 * LONGEST), COOLER) == hear(("door switch open " + "x" * (10 * LONGEST))[:LONGEST], COOLER)
+
+
+@pytest.mark.parametrize(
+    ("typed", "words"),
+    [
+        ("compressor not running", "Compressor: off"),
+        ("comp not running", "Compressor: off"),
+        ("fans not running", "Coil fans: stopped"),
+        ("no bubbles in the glass", "Sight glass: clear"),
+        ("drain not running", "Drain: blocked"),
+        ("no ice", "Ice on the coil: bare"),
+        ("no leak", "Leak test: none found"),
+        ("power locked out", "Power locked out: yes"),
+        ("latch blocked", "Latch blocked: yes"),
+    ],
+)
+def test_what_is_not_so_is_never_heard_as_so(typed, words):
+    assert hear(typed, COOLER)[0].words == words
+
+
+def test_words_that_fit_nothing_of_a_phrase_count_against_it():
+    assert "Compressor: off" not in [heard.words for heard in hear("drain not running", COOLER)]

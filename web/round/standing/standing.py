@@ -199,6 +199,11 @@ class Standing:
         """The quantities under the drawing."""
         return cards_of(self)
 
+    @property
+    def has_figures(self):
+        """Whether anything is worked out, or was before what was done."""
+        return any(card.value or card.was for card in self.cards)
+
     @cached_property
     def other_verdicts(self):
         """Verdicts that have no card, in words."""

@@ -40,6 +40,7 @@ class Tag:
     kept_as_typed: str = ""
     held: str = ""
     was: str = ""
+    was_shown: str = ""
     by_act: bool = False
     has_doors: bool = True
 
@@ -152,6 +153,7 @@ def tag_of(standing, key, place=None, number=0):
     tag = Tag(entry, value, typed, error, problem, place, number, shown_in=standing.shown)
     tag.has_doors = key != "air_weak_at" or standing.unit.kind.code.startswith(CASES_WITH_DOORS)
     tag.by_act, tag.was = by_act, entry.show(was, with_unit=False, shown=standing.shown) if was is not None else ""
+    tag.was_shown = entry.show(was, shown=standing.shown) if was is not None else ""
     span = plausible.usual_range(entry, standing.unit)
     tag.usual = standing.shown.span(*span, entry.unit) if span else ""
     if reading and value is not None and facts.is_old(key):

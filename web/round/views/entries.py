@@ -93,7 +93,10 @@ def changed(request, number, key, wrong=None, before=None, from_undo=False, kept
         response["HX-Trigger"] = "noted"
     if not kept_note and request.POST.get("view") == "taken":
         response["HX-Refresh"] = "true"
-    if (here == "judge" and not on_sheet) or before != _ready(request, standing):
+    anew = (here == "judge" and not on_sheet) or before != _ready(request, standing)
+    if anew and kept_note:
+        messages.success(request, f"Kept: {kept_note}")
+    if anew:
         response["HX-Refresh"] = "true"
     return response
 

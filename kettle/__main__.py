@@ -95,8 +95,8 @@ def _in_words(course: Course) -> str:
     lines.append("Suspects:" if judgement.has_evidence else "Suspects, before anything was seen:")
     for suspect in judgement.ranking:
         lines.append(f"  {100 * suspect.probability:3.0f} %  {suspect.label}")
-        lines += [f"          for      {e.text}" for e in suspect.speaks_for]
-        lines += [f"          against  {e.text}" for e in suspect.speaks_against]
+        lines += [f"          for      {course.words_of(e)}" for e in suspect.speaks_for]
+        lines += [f"          against  {course.words_of(e)}" for e in suspect.speaks_against]
     if course.done:
         lines.append("Left, after what was done:")
         for left in course.left:

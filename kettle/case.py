@@ -13,7 +13,6 @@ from typing import Annotated, Any, Final, Literal
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, ValidationError, field_validator, model_validator
 
 from kettle.judging.course import Course, Done
-from kettle.judging.evidence import Evidence
 from kettle.judging.suspects import Suspect, remedies
 from kettle.knowledge import acts, observations, refrigerants
 from kettle.knowledge.bands import banded, check_band
@@ -337,14 +336,11 @@ def answer(course: Course) -> dict[str, Any]:
 
 
 def _told(suspect: Suspect, course: Course) -> dict[str, Any]:
-    def words(e: Evidence) -> str:
-        return f"{course.stage_words(e.stage)}: {e.text}" if e.stage else e.text
-
     return {
         "causes": list(suspect.codes),
         "probability": round(suspect.probability, 4),
-        "for": [{"key": e.key, "text": words(e), "weight": round(e.weight, 2)} for e in suspect.speaks_for],
-        "against": [{"key": e.key, "text": words(e), "weight": round(e.weight, 2)} for e in suspect.speaks_against],
+        "for": [{"key": e.key, "text": course.words_of(e), "weight": round(e.weight, 2)} for e in suspect.speaks_for],
+        "against": [{"key": e.key, "text": course.words_of(e), "weight": round(e.weight, 2)} for e in suspect.speaks_against],
         "confirm": list(suspect.confirm),
         "correct": list(remedies(suspect, course.now.facts.seen)),
         "caution": list(suspect.caution),

@@ -30,7 +30,7 @@ VIEWS = {
     "report": (TABLET, "Meat room", "report/", "whole"),
     "read-phone": (PHONE, "Freezer 1", "read/", ""),
     "arrive-phone": (PHONE, "Cooler 1", "arrive/", "whole"),
-    "standing-phone": (PHONE, "Freezer 1", "judge/", "sheet"),
+    "parts": (TABLET, "Cooler 1", "parts/?stop=arrive", "whole"),
 }
 
 
@@ -44,8 +44,6 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         page.goto(f"{at}{address}")
     if act == "night":
         page.get_by_role("button", name="Night").click()
-    if act == "sheet":
-        page.locator(".sheet-handle").click()
     if act in ("drawn", "planned"):
         page.locator(".dial-figures").wait_for()
     if act == "planned":

@@ -15,7 +15,7 @@ from typing import Final
 
 import numpy as np
 
-from kettle.judging.evidence import Feature, features, log_likelihood, weigh
+from kettle.judging.evidence import Evidence, Feature, features, log_likelihood, weigh
 from kettle.judging.facts import Facts
 from kettle.judging.judge import Judgement, checks_of, context_of, judge, suspect_of, verdicts_of
 from kettle.judging.network import Figures, Network, network_of
@@ -101,6 +101,10 @@ class Course:
     def stage_words(self, stage: int) -> str:
         """Return what a stage is called."""
         return f"After: {self.done[stage - 1].act.label.lower()}" if stage else "As found"
+
+    def words_of(self, item: Evidence) -> str:
+        """Return a piece of evidence in words, with the stage it was seen in where an act came before."""
+        return f"{self.stage_words(item.stage)}: {item.text}" if item.stage else item.text
 
     @property
     def was(self) -> tuple[Suspect, ...]:

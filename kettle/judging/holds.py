@@ -240,7 +240,10 @@ _RULES: Final = (
              lambda f: "Condenser fan is not moving air: put it right first"
              if f.is_("condenser_fans", "stopped", "reversed") and not running.says_nothing("condenser_fans", f) else None),
     HoldRule("box_far_from_set", ("txv_adjust",), "Valve stem", "the box is near set", _box_far),
-    HoldRule("settling", ("txv_adjust", "superheat_judge"), "Tuning superheat", "15 min after the last disturbance", _settling),
+    HoldRule("settling", ("txv_adjust", "superheat_judge"), "Tuning superheat", "15 min after the last disturbance",
+             lambda f: _settling(f) if f.unit.metering != "cap_tube" else None),
+    HoldRule("settling", ("superheat_judge",), "Superheat, TD", "15 min after the last disturbance",
+             lambda f: _settling(f) if f.unit.metering == "cap_tube" else None),
     HoldRule("glass_alone", ("charge_add",), "Adding gas", "airflow, condensing and outdoor air are cleared and a second sign is low",
              _glass_alone),
     HoldRule("critical_charge", ("gauges", "charge_judge", "charge_add"), "Gauges",

@@ -170,3 +170,20 @@ def test_a_cut_out_at_or_above_its_cut_in_is_a_conflict(low, high):
 
     assert told(30.0, 20.0)[0].code == "readings_conflict" and told(20.0, 20.0)
     assert not told(10.0, 20.0)
+
+
+def test_a_capillary_tube_is_not_told_to_wait_with_a_stem_it_has_not():
+    small = resolve(UnitSpec(kind="reach_in_cooler", refrigerant="R-290", critical_charge_oz=5.5))
+    held = [hold for hold in judge(small, {"adjusted_min": 4.0, "box_temp_f": 61.0}).holds if hold.code in ("settling", "box_far_from_set")]
+    assert [hold.code for hold in held] == ["settling"] and "txv_adjust" not in held[0].blocks
+    assert "the last change" in held[0].text
+
+
+def test_subcooling_behind_a_receiver_is_no_second_sign_while_the_valve_floods():
+    room = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", set_f=36))
+    blend = room.refrigerant
+    cleared = {"evap_fans": "running", "condenser_coil": "clean", "condenser_fans": "running", "ambient_f": 80.0, "box_temp_f": 37.0}
+    gauges = {"suction_psig": blend.dew_psig(26), "discharge_psig": blend.bubble_psig(104), "liquid_line_f": 103.8}
+    seen = cleared | gauges | {"sight_glass": "flashing"}
+    held = lambda line: "glass_alone" in {hold.code for hold in judge(room, seen | {"suction_line_evap_f": line}).holds}  # noqa: E731
+    assert held(26.5) and not held(52.0), "a starved coil with as little subcooling is short"

@@ -8,12 +8,13 @@ from django.urls import reverse
 from django.utils import timezone
 
 from kettle import case
+from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.logbook.actions.do_act import Held, do_act
 from web.logbook.actions.import_case import import_case
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.courses import acts_of
 from web.logbook.judging import case_of, course_of, judge_call, settling_until
-from web.logbook.models import Act, Call, Finding, Override, Reading, SettingChange
+from web.logbook.models import Act, Call, Finding, Melt, Override, Reading, SettingChange
 
 
 def fresh(call):
@@ -161,3 +162,63 @@ def test_why_not_speaks_of_the_whole_course(user, overfed, at_work):
     do_act(user, overfed, judge_call(fresh(overfed)), "bulb.clamped")
     page = at_work.get(reverse("stop", args=[overfed.number, "judge"]) + "?why=txv_overfeeding").content.decode()
     assert "Compressor shell: sweating" in page.split('id="why-not"')[1]
+
+
+def close(client, call, **typed):
+    client.post(reverse("close", args=[call.number]), typed)
+    return Call.objects.get(pk=call.pk)
+
+
+def test_a_call_does_not_close_over_what_was_done_for_now_without_a_word(user, call, at_work):
+    do_act(user, call, judge_call(call), "condenser.blocked_on_purpose")
+    page = at_work.get(reverse("stop", args=[call.number, "hand-over"])).content.decode()
+    assert "The condenser is still blocked on purpose" in page
+    assert close(at_work, call).is_open and close(at_work, call, reason="x").is_open
+    closed = close(at_work, call, reason="cold night, back at seven")
+    assert not closed.is_open and Override.objects.get().texts == ["The condenser is still blocked on purpose"]
+    assert "closing the call" in at_work.get(reverse("report", args=[call.number])).content.decode()
+
+
+def test_what_was_taken_away_again_is_no_doubt(user, call, at_work):
+    for code in ("condenser.blocked_on_purpose", "condenser.unblocked"):
+        do_act(user, fresh(call), judge_call(fresh(call)), code)
+    assert not close(at_work, call).is_open
+
+
+def test_a_call_does_not_close_over_drawn_ice_without_a_word(user, call, at_work):
+    keep_ice_map(user, call, "before", ["iiiiiiiiii"] * 5, {})
+    assert close(at_work, call).is_open
+    assert "Ice is drawn on the coil" in at_work.get(reverse("stop", args=[call.number, "hand-over"])).content.decode()
+    assert not close(at_work, call, reason="they stop it tonight").is_open
+
+
+def test_after_a_melt_the_old_ice_is_not_painted_again(user, call, at_work):
+    keep_ice_map(user, call, "before", ["iiiiiiiiii"] * 5, {})
+    assert 'data-ice="' in at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    Melt.objects.create(call=call, by=user, method="warm_water", ended_at=timezone.now(), clear=True)
+    body = at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    assert 'data-ice="' not in body and "The ice as it was found" in body
+
+
+def test_the_painter_of_a_second_coil_keeps_its_coil(call, at_work):
+    call.unit.evaporators = 2
+    call.unit.save()
+    body = at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    assert body.count('hx-vals=\'{"coil": "2"}\'') == 1
+    answer = at_work.post(reverse("ice", args=[call.number]), {"stage": "before", "coil": "2", "rows": "/".join(["i" * 10] * 5)},
+                          headers={"HX-Request": "true"}).content.decode()  # fmt: skip
+    assert 'id="ice-reading-before-2"' in answer
+
+
+def test_turns_and_findings_belong_to_their_coil(user, call, at_work, read_in):
+    call.unit.evaporators = 2
+    call.unit.save()
+    read_in(drain="blocked")
+    at_work.post(reverse("found", args=[call.number]), {"causes": "bulb_fault", "coil": "2"})
+    assert Finding.objects.get().evaporator == 2
+    act(at_work, call, "bulb.clamped", coil="2")
+    assert Act.objects.get().evaporator == 2
+    one, other = course_of(fresh(call), coil=1), course_of(fresh(call), coil=2)
+    assert "bulb" not in one.now.facts.seen and other.now.facts.seen["bulb"] == "tight_insulated"
+    report = at_work.get(reverse("report", args=[call.number])).content.decode()
+    assert "Coil by coil" in report and "Bulb loose or misplaced, coil 2" in report

@@ -95,3 +95,9 @@ def by_stage(suspect):
 def stage_title(course, stage):
     """What a stage of a course is called."""
     return course.stage_words(stage)
+
+
+@register.filter
+def told_by_stage(course, item):
+    """A piece of evidence in words, with its stage."""
+    return course.words_of(item)

@@ -19,6 +19,8 @@ from kettle.knowledge.unit import Unit
 
 WORTH_CHECKING_BITS: Final = 0.03
 CHECKS_SHOWN: Final = 5
+# What every check takes besides itself: to go there, and to come back to the plan.
+WALK_MIN: Final = 1.0
 # A cause this likely is asked which of its remedies it wants.
 SPLIT_FROM: Final = 0.4
 # Look and feel before probe, probe before meter, meter before gauges, gauges before tests that open or stop something.
@@ -42,8 +44,8 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
     """Return the checks not yet made that would settle most per minute of effort, at most CHECKS_SHOWN.
 
     The hypotheses are those the ranking names: a second fault that nothing shows is not hunted for. Gain is the mutual
-    information of hypothesis and answer, in bits (Shannon 1948), weighed by the safety order of tools
-    (`TIER`); what a hold blocks is left out.
+    information of hypothesis and answer, in bits (Shannon 1948), a minute with the way there (`WALK_MIN`), weighed by the safety
+    order of tools (`TIER`); what a hold blocks is left out.
     """
     blocked = {action for hold in in_force for action in hold.blocks} - overridden
     likely = np.flatnonzero(posterior > 1e-5)
@@ -66,7 +68,7 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
         gain = _gain_bits(weights, shape) * echo_share(feature, facts)
         minutes = sum(entry.minutes for entry in missing)
         first = missing[0]
-        score = gain / minutes * min(TIER[entry.tool] for entry in missing)
+        score = gain / (minutes + WALK_MIN) * min(TIER[entry.tool] for entry in missing)
         if gain >= WORTH_CHECKING_BITS and (first.key not in checks or score > checks[first.key][0]):
             meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])
             checks[first.key] = (score, Check(first.key, first.label, first.how, meaning, gain, minutes))

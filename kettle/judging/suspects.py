@@ -143,7 +143,8 @@ def suspect_at(network: Network, row: int, probability: float, weighed: Sequence
             shape = network.shape(row, feature.key)
             expected = max(shape, key=lambda state: shape[state])
             likeliest_seen = max(feature.seen, key=lambda state: feature.seen[state])
-            less = "less usual with this" if expected == likeliest_seen else f"expected {state_words(feature.key, expected)}"
+            plain = expected == likeliest_seen or network.columns[feature.key].many
+            less = "less usual with this" if plain else f"expected {state_words(feature.key, expected)}"
             against.append(Evidence(feature.key, f"{feature.text}; {less}", weight, of, feature.stage))
     return Suspect(
         members,

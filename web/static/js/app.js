@@ -129,7 +129,7 @@ document.addEventListener("pointerdown", (event) => {
   }));
 });
 
-/* Shortcuts: 1 to 9 stops, / find a unit, n next reading, ? this list. */
+/* Shortcuts: 1 to 9 stops, / find a unit, comma note it, n next reading, ? this list. */
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.target.matches("input, select, textarea, dialog *")) return;
   const stop = document.querySelector(`.round a[data-number="${CSS.escape(event.key)}"]`);
@@ -143,6 +143,9 @@ document.addEventListener("keydown", (event) => {
       event.preventDefault();
       search.focus();
     } else location.assign("/?find");
+  } else if (event.key === ",") {
+    event.preventDefault();
+    document.getElementById("note-words")?.focus();
   } else if (event.key === "n") {
     const next = document.querySelector("#work .reading.empty [data-reading]") || document.querySelector("#work [data-reading]");
     if (next) {

@@ -77,6 +77,10 @@ def _judge(source: str, as_json: bool) -> str:
     return _in_words(course)
 
 
+# Whether an act moved a quantity the way it should.
+EFFECT_WORDS = {True: "as it should:", False: "the wrong way, it should go", None: "no answer, it should go"}
+
+
 def _in_words(course: Course) -> str:
     judgement = course.now
     unit = judgement.facts.unit
@@ -97,6 +101,10 @@ def _in_words(course: Course) -> str:
         lines.append(f"  {100 * suspect.probability:3.0f} %  {suspect.label}")
         lines += [f"          for      {course.words_of(e)}" for e in suspect.speaks_for]
         lines += [f"          against  {course.words_of(e)}" for e in suspect.speaks_against]
+    for one in course.effects:
+        label, measure, decimals = quantity_name(one.quantity)
+        moved = f"{format_number(one.before, decimals)} to {format_number(one.after, decimals)} {TRADE.label(measure)}"
+        lines.append(f"{course.stage_words(one.stage)}: {label} {moved}, {EFFECT_WORDS[one.came]} {one.way}")
     if course.done:
         lines.append("Left, after what was done:")
         for left in course.left:

@@ -35,6 +35,8 @@ HOPELESS: Final = 14.0
 # A treated cause this likely to have been there is told until it is proved.
 WORTH_PROVING: Final = 0.1
 LEFT_SHOWN_FROM: Final = 0.01
+# What moves less than this has not answered.
+MOVED: Final = 1.0
 
 
 @dataclass(frozen=True)
@@ -77,11 +79,30 @@ class Left:
 
 
 @dataclass(frozen=True)
+class Effect:
+    """What an act did to one quantity: read before and after it, and whether it moved the way it should (None: next to nothing moved)."""
+
+    stage: int
+    quantity: str
+    before: float
+    after: float
+    way: str
+
+    @property
+    def came(self) -> bool | None:
+        """Whether it went the way it should."""
+        moved = self.after - self.before
+        if abs(moved) < MOVED:
+            return None
+        return (moved > 0) == (self.way == acts.UP)
+
+
+@dataclass(frozen=True)
 class Course:
     """A call judged over its stages: the unit as it stands now, whose ranking tells what it was, and what is left.
 
     `likely` is how likely each row of the network is by now, for whoever asks what would settle it; `before` holds what was worked out
-    last before the acts (key -> value), whether it still stands or not.
+    last before the acts (key -> value), whether it still stands or not; `effects` what each act did to what it should move.
     """
 
     now: Judgement
@@ -89,6 +110,7 @@ class Course:
     done: tuple[Done, ...] = ()
     likely: Figures | None = field(default=None, compare=False, repr=False)
     before: Mapping[str, float] = field(default_factory=dict)
+    effects: tuple[Effect, ...] = ()
     workings: "_Workings | None" = field(default=None, compare=False, repr=False)
 
     def suspect(self, code: str, history: tuple[str, ...] = ()) -> Suspect:
@@ -127,8 +149,8 @@ def as_found(now: Judgement) -> Course:
 class _Stage:
     """A stage as it is weighed: its network and features, and what each does to every hypothesis.
 
-    `likelihood` is that of its facts by themselves; `again` where the same is wrong as in the stage before, so that what was seen before
-    is expected to be seen again.
+    `read` holds the figures that rest on something seen in it. `likelihood` is that of its facts by themselves; `again` where the same
+    is wrong as in the stage before, so that what was seen before is expected to be seen again.
     """
 
     network: Network
@@ -137,6 +159,7 @@ class _Stage:
     likelihood: Figures
     again: Figures
     derived: Mapping[str, float]
+    read: Mapping[str, float]
 
 
 @dataclass(frozen=True)
@@ -188,17 +211,33 @@ def judge_course(
     left_by_row = _left(network, folded, remains, done)
     current = _rows_of(network, left_by_row)
     now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks_of(now, current, history, overridden))
-    before_acts: dict[str, float] = {}
-    for stage in weighed[:-1]:
-        before_acts |= stage.derived
+    before_acts, effects = _effects(weighed, done)
     return Course(
         now,
         _told(network, left_by_row, folded, stages, done, tries, unit),
         tuple(done),
         current,
         before_acts,
+        effects,
         _Workings(network, told, folded),
     )
+
+
+def _effects(weighed: Sequence[_Stage], done: Sequence[Done]) -> tuple[dict[str, float], tuple[Effect, ...]]:
+    """Return what was worked out last before the acts, and what each act did to what it should move, where both were read."""
+    before: dict[str, float] = {}
+    known: dict[str, float] = {}
+    effects = []
+    for place, stage in enumerate(weighed):
+        if place:
+            shows = done[place - 1].act.shows
+            effects += [
+                Effect(place, key, known[key], stage.read[key], way) for key, way in shows.items() if key in known and key in stage.read
+            ]
+        if place < len(weighed) - 1:
+            before |= stage.derived
+        known |= stage.read
+    return before, tuple(effects)
 
 
 def _weigh(
@@ -229,7 +268,9 @@ def _weigh(
         again = again + (told if last is None else feature.share * math.log(PERSISTS if last == state else 1.0 - PERSISTS))
         repeated.append(last == state)
         before[which] = state
-    return _Stage(network, weighed, repeated, likelihood, again, facts.derived)
+    figures = {**{key: value for key, value in facts.seen.items() if isinstance(value, float)}, **facts.derived}
+    read = {key: value for key, value in figures.items() if fresh & _needs(key)}
+    return _Stage(network, weighed, repeated, likelihood, again, facts.derived, read)
 
 
 def _needs(key: str) -> set[str]:

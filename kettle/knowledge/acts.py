@@ -5,13 +5,15 @@ The shares in `removes` say how often the act, done as one does it, puts that ca
 
 import difflib
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, Final
 
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import REGISTRY
 
+UP: Final = "up"
+DOWN: Final = "down"
 # The most of a unit that one act is taken to be.
 MOST: Final = {"turns": 12.0, "oz": 4000.0}
 
@@ -23,9 +25,10 @@ class Act:
     `removes` maps causes to the share of times it puts them right; `sets` what then stands without being looked at; `voids` what was
     seen before and is not true any more; `mutes` what from then on tells of the act and not of the unit; `settles_min` minutes until it
     shows; `proof` quantities or observations of which one has to be seen after it, `prove` the same in words; `leaves` causes whose
-    signs it takes away while they stay (gas added: the leak), `closes` what another act so left. `still` marks what does not change how the
-    unit runs. `unit` is that of its value, empty where it has none. `bench` marks what a bench of its own records, `held_as` the action of
-    the case format that a hold can block, `only` the units it can be done on.
+    signs it takes away while they stay (gas added: the leak), `closes` what another act so left. `still` marks what does not change how
+    the unit runs. `unit` is that of its value, empty where it has none. `bench` marks what a bench of its own records, `held_as` the
+    action of the case format that a hold can block, `shows` which way it should move a quantity where it was needed (UP or DOWN),
+    `only` the units it can be done on.
     """
 
     part: str
@@ -45,6 +48,7 @@ class Act:
     closes: tuple[str, ...] = ()
     bench: bool = False
     held_as: str = ""
+    shows: Mapping[str, str] = field(default_factory=dict)
     only: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
 
     @property
@@ -230,7 +234,35 @@ _ALL: Final = (
         held_as="power_on"),
 )
 # fmt: on
-ACTS: Final[dict[str, Act]] = {act.code: act for act in _ALL}
+# Which way each should move what is read, where it was needed.
+_SHOWS: Final[dict[str, dict[str, str]]] = {
+    "coil.cleaned": {"td_f": DOWN, "superheat_evap_f": UP},
+    "stock.moved": {"td_f": DOWN, "superheat_evap_f": UP},
+    "evap_fan.freed": {"td_f": DOWN},
+    "evap_fan.replaced": {"td_f": DOWN},
+    "evap_fan.delay_bridged": {"td_f": DOWN},
+    "condenser.cleaned": {"split_f": DOWN, "amps_pct": DOWN},
+    "condenser.blocked_on_purpose": {"split_f": UP},
+    "condenser.unblocked": {"split_f": DOWN},
+    "condenser_fan.replaced": {"split_f": DOWN, "amps_pct": DOWN},
+    "bulb.moved": {"superheat_evap_f": UP, "superheat_comp_f": UP},
+    "bulb.clamped": {"superheat_evap_f": UP, "superheat_comp_f": UP},
+    "bulb.insulated": {"superheat_evap_f": UP, "superheat_comp_f": UP},
+    "valve.turned_in": {"superheat_evap_f": UP},
+    "valve.turned_out": {"superheat_evap_f": DOWN},
+    "cap_tube.replaced": {"superheat_evap_f": DOWN, "td_f": DOWN},
+    "drier.replaced": {"superheat_evap_f": DOWN, "drier_drop_f": DOWN},
+    "liquid_solenoid.coil_replaced": {"td_f": DOWN},
+    "regulator.opened": {"td_f": DOWN},
+    "charge.added": {"superheat_evap_f": DOWN, "subcooling_f": UP, "td_f": DOWN},
+    "charge.recovered": {"subcooling_f": DOWN, "split_f": DOWN},
+    "air.purged": {"split_f": DOWN},
+    "compressor.replaced": {"pump_down_low_psig": DOWN},
+    "contactor.tightened": {"pole_drop_v": DOWN},
+    "contactor.replaced": {"pole_drop_v": DOWN},
+    "heater.replaced": {"heater_pct": UP},
+}
+ACTS: Final[dict[str, Act]] = {act.code: replace(act, shows=_SHOWS.get(act.code, {})) for act in _ALL}
 PARTS: Final[dict[str, tuple[str, ...]]] = {part: tuple(act.did for act in _ALL if act.part == part) for part in {a.part: 0 for a in _ALL}}
 
 

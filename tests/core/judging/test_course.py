@@ -214,3 +214,23 @@ def test_a_coil_nobody_looked_at_says_nothing_of_the_first():
     beside = coils(COOLER, [[STARVED_COOLER], [{}]], [[], []], 1)
     assert [s.codes for s in beside.was[:3]] == [s.codes for s in alone.was[:3]]
     assert probability(beside.was, "txv_underfeeding") == pytest.approx(probability(alone.was, "txv_underfeeding"), abs=0.01)
+
+
+def test_what_an_act_did_is_held_against_what_it_should_do():
+    plate, stages, done, _, _ = STORIES["a stem turned the wrong way first, then the right one"]
+    told = course(plate, stages, done)
+    effects = {(one.stage, one.quantity): one for one in told.effects}
+    first, second = effects[(1, "superheat_evap_f")], effects[(2, "superheat_evap_f")]
+    assert (first.way, first.came) == ("up", True) and (round(first.before), round(first.after)) == (27, 30)
+    assert (second.way, second.came) == ("down", True)
+    no_answer = course(plate, [stages[0], stages[0]], [("valve", "turned_out", 0.5)])
+    assert no_answer.effects[0].came is None
+    wrong = course(plate, [stages[0], stages[1]], [("valve", "turned_out", 0.5)])
+    assert wrong.effects[0].came is False
+    assert course(plate, [stages[0], {"box_temp_f": -1.0}], [("valve", "turned_out", 0.5)]).effects == (), "not read again"
+
+
+def test_every_quantity_an_act_should_move_exists():
+    known = set(QUANTITIES) | {entry.key for entry in observations.REGISTRY.values() if entry.is_number}
+    assert all(set(act.shows) <= known and set(act.shows.values()) <= {"up", "down"} for act in acts.ACTS.values())
+    assert sum(bool(act.shows) for act in acts.ACTS.values()) >= 20 and set(acts._SHOWS) <= set(acts.ACTS)

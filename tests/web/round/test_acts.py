@@ -55,6 +55,7 @@ def test_a_bulb_put_right_lifts_its_hold_starts_the_clock_and_proves_it(user, ov
     assert proved.left[0].codes == () and proved.left[0].probability > 0.7
     judge_page = at_work.get(reverse("stop", args=[overfed.number, "judge"])).content.decode()
     assert "As found" in judge_page and "After: bulb clamped" in judge_page and "Nothing left of it" in judge_page
+    assert "up, as it should" in judge_page
     report = at_work.get(reverse("report", args=[overfed.number])).content.decode()
     assert "Bulb clamped" in report and "Nothing of it is left by what we see now." in report
     assert "nothing left of it" in at_work.get(reverse("board")).content.decode()

@@ -10,6 +10,7 @@ from urllib.parse import urlencode
 from kettle.benches.sets import baseline
 from kettle.benches.valve import adjust
 from kettle.judging import running
+from kettle.judging.evidence import quantity_name
 from kettle.judging.siblings import together
 from kettle.knowledge import causes, observations
 from kettle.knowledge.parameters import PARAMETERS
@@ -27,6 +28,12 @@ from web.round.standing.progress import round_of
 from web.round.standing.tags import OLD, SIMULATED, tag_of
 from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE, TOLD
 
+# Whether an act moved a quantity the way it should -> mark, tone, words.
+EFFECT_MARKS = {
+    True: ("●", "good", "{way}, as it should"),
+    False: ("✕", "bad", "the wrong way: it should go {way}"),
+    None: ("◐", "watch", "no answer: it should go {way}"),
+}
 SUSPECTS_SHOWN = 3
 LEFT_SHOWN = 4
 DRIFTS_SHOWN = 3
@@ -57,6 +64,17 @@ class Standing:
     def left(self):
         """What is left after what was done, with its percentage and what is still to be proved; empty where nothing was done."""
         return [(one, format_percent(one.probability)) for one in self.course.left[:LEFT_SHOWN]] if self.course.done else []
+
+    @property
+    def effects(self):
+        """What each act did to what it should move, in words with a mark: (stage title, words, mark, tone)."""
+        rows = []
+        for one in self.course.effects:
+            label, unit, decimals = quantity_name(one.quantity)
+            figures = f"{label} {self.shown.figure(one.before, unit, decimals)} → {self.shown.text(one.after, unit, decimals)}"
+            mark, tone, word = EFFECT_MARKS[one.came]
+            rows.append((self.course.stage_words(one.stage), f"{figures}, {word.format(way=one.way)}", mark, tone))
+        return rows
 
     @property
     def to_prove(self):

@@ -66,7 +66,7 @@ class _Dry:
 
 @pytest.fixture
 def melting_allowed(monkeypatch):
-    monkeypatch.setattr("web.benches.ice.actions.melt.core.must_come_first", lambda facts: [])
+    monkeypatch.setattr("web.benches.ice.actions.melt.core.must_come_first", lambda facts, method=None: [])
 
 
 def fresh(call):

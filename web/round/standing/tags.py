@@ -65,8 +65,8 @@ class Tag:
 
     @property
     def printed_unit(self):
-        """The unit beside a printed figure."""
-        return self.unit if self.entry.is_number and (self.taken or self.was) else ""
+        """The unit beside a printed figure; one in brackets has no room for it."""
+        return self.unit if self.entry.is_number and self.taken else ""
 
     @property
     def field_text(self):

@@ -23,7 +23,8 @@ from web.logbook.models import Call, Unit
 client = Client(raise_request_exception=True); client.force_login(get_user_model().objects.get(username="wren"))
 paths = ["/", "/me/", "/units/new/", "/calls/new/", "/ladder/"]
 paths += [f"/units/{u.pk}/{page}" for u in Unit.objects.all() for page in ("", "plate/", "bands/")]
-stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation"]
+stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation",
+         "parts", "parts/coil", "taken"]
 paths += [f"/calls/{c.number}/{stop}/" for c in Call.objects.all() for stop in stops]
 paths += [f"/calls/{c.number}/case.json" for c in Call.objects.all()]
 for path in paths:

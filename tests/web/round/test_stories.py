@@ -12,10 +12,13 @@ from kettle.knowledge import observations
 from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.stories import STORIES
 from web.logbook.actions.open_call import open_call
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.judging import course_of
 from web.logbook.models import Act, Call, Melt, Reading, Site, Unit, ValveTurn
 
 AN_HOUR = timedelta(hours=1)
+# What a hold may refuse goes through the field, the rest by the action behind it: each answer of a field judges the call twice.
+POSTED = ("suction_psig", "winding_ground_ohm", "ice_form")
 
 
 def an_hour_goes_by(call):
@@ -27,6 +30,9 @@ def an_hour_goes_by(call):
 
 def enter(client, call, key, value):
     typed = list(value) if isinstance(value, (list, tuple)) else str(value)
+    if key not in POSTED:
+        record_reading(call.opened_by, call, key, typed)
+        return
     response = client.post(reverse("enter", args=[call.number, key]), {key: typed, "stop": "read"}, headers={"HX-Request": "true"})
     assert response.status_code == 200 and 'role="alert" id="error-' not in response.content.decode(), (key, value)
 

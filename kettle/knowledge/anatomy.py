@@ -68,7 +68,7 @@ _ALL: Final = (
     Part("told", "What was told", "told", ("complaint", "since_when", "last_touched", "left_ice", "season")),
     Part("box", "Box", "box", ("box_temp_f", "display_temp_f", "box_trend", "warm_extent", "product_temp_f", "siblings")),
     Part("stock", "Stock", "box"),
-    Part("door", "Door", "box", ("door", "door_habits", "door_traffic", "strip_curtain", "door_switch", "inside_release",
+    Part("door", "Door", "box", ("door", "door_habits", "door_open_h", "door_traffic", "strip_curtain", "door_switch", "inside_release",
         "latch_blocked", "someone_outside")),
     Part("coil", "Coil", "coil", ("ice_form", "ice_places", "evap_coil", "melt_water", "coil_after_defrost", "return_air_f",
                                   "supply_air_f", "air_weak_at", "suction_line_evap_f", "coil_outlet_feel")),

@@ -32,6 +32,9 @@ DOORS: Final[dict[str, dict[str, tuple[float, str]]]] = {
     "door_traffic": {"light": (0.6, ""), "heavy": (1.8, "halve the traffic through the door")},
     "strip_curtain": {"missing": (1.4, "hang a strip curtain")},
 }
+# Each hour a day that a door stands open lets in about what a sound door with usual traffic does in a day and a half (judgement).
+OPEN_HOUR: Final = 1.5
+KEPT_SHUT: Final = "keep the door shut between goods"
 WEAK_HEATER: Final = 0.7
 # A heater as rated lies inside this, against the size of the plant of the kind.
 HEATERS: Final = (0.3, 3.0)
@@ -99,6 +102,9 @@ def situation(unit: Unit, seen: Mapping[str, Value], derived: Mapping[str, float
     if unit.defrost == "none":
         raise InputError("This unit has no defrost to plan; say on its plate what kind it has")
     doors = tuple(factors[str(seen[key])] for key, factors in DOORS.items() if str(seen.get(key, "")) in factors)
+    stands_open = seen.get("door_open_h")
+    if isinstance(stands_open, float) and stands_open > 0:
+        doors += ((1.0 + OPEN_HOUR * stands_open, KEPT_SHUT),)
     outside, rated = seen.get("ambient_f"), seen.get("heater_rated_w")
     return Situation(
         unit=unit,

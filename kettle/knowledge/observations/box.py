@@ -70,6 +70,7 @@ ENTRIES: Final[tuple[Observation, ...]] = (
     choice("door_traffic", "Door traffic", "air", "Ask who goes in and how often", "light", "normal", "heavy", tool="ask"),
     choice("door_habits", "Door is kept", "air", "Ask, and watch it for ten minutes of use", "shut", "opened_often",
             "propped_open=propped open, deliveries", tool="ask", minutes=3),
+    figure("door_open_h", "Door stands open", "air", "h a day", 0, 24, "Ask, or count at a delivery: hours a day in all", 3, tool="ask"),
     choice("door_switch", "Door switch", "air", "Press it by hand: do the fans answer?", "made", "open", "none=has none"),
     choice("strip_curtain", "Strip curtain", "air", "Look", "present", "missing", "not_applicable=not needed", only=WALK_IN),
 )

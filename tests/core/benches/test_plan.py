@@ -44,6 +44,8 @@ def test_what_was_seen_makes_the_situation():
     found = asked(seen={"door_traffic": "heavy", "strip_curtain": "missing", "ambient_f": 95.0, "heater_rated_w": 4500.0},
                   derived={"heater_pct": 66.0})  # fmt: skip
     assert found.moisture == pytest.approx(1.8 * 1.4)
+    propped = asked(seen={"door_open_h": 2.0})
+    assert propped.moisture == pytest.approx(4.0) and propped.doors == ((4.0, "keep the door shut between goods"),)
     assert (found.outside_f, found.working) == (95.0, pytest.approx(0.66))
     plant = plant_of(found)
     # 4,500 W are 15,354 Btu/h; two thirds of them work.

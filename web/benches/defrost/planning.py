@@ -23,7 +23,7 @@ FIGURES = (
 )  # fmt: skip
 WATCHED_DAYS = 120
 ENDED_BY_TIME = "time"
-DOOR_KEYS = ("door", "door_traffic", "strip_curtain")
+DOOR_KEYS = ("door", "door_traffic", "strip_curtain", "door_open_h")
 
 
 def program_of(entry):

@@ -38,15 +38,16 @@ def value_of(reading):
     return observations.get(reading.key).check(value)
 
 
-def settling_step(call):
-    """The act whose settling clock runs longest; None where none runs."""
-    running = [step for step in acts_of(call) if step.settled_at and step.settled_at > timezone.now()] if call.is_open else []
+def settling_step(call, steps=None):
+    """The act whose settling clock runs longest; None where none runs. `steps` where they are known already."""
+    steps = acts_of(call) if steps is None else steps
+    running = [step for step in steps if step.settled_at and step.settled_at > timezone.now()] if call.is_open else []
     return max(running, key=lambda step: step.settled_at, default=None)
 
 
-def settling_until(call):
+def settling_until(call, steps=None):
     """When the settling clock of what was done last runs out; None where it is not running."""
-    step = settling_step(call)
+    step = settling_step(call, steps)
     return step.settled_at if step else None
 
 
@@ -117,7 +118,7 @@ def facts_of_coils(call, shown=TRADE):
 
 def _by_coil(call, unit, steps):
     """What stands on each coil and how old it is, in the order of the coils; ages end where a call was closed."""
-    now, clock = call.closed_at or timezone.now(), settling_step(call)
+    now, clock = call.closed_at or timezone.now(), settling_step(call, steps)
     all_seen, all_ages = [], []
     beside = _siblings_seen(call)
     for coil in range(1, unit.evaporators + 1):

@@ -319,7 +319,7 @@ class Standing:
     @cached_property
     def settling(self):
         """Settling clock: until when and how many minutes, or None."""
-        until = settling_until(self.call)
+        until = settling_until(self.call, [step for step, _ in self.steps])
         return (until, minutes_left(until)) if until else None
 
     @cached_property

@@ -194,10 +194,12 @@ class Standing:
     @cached_property
     def drifts(self):
         """How the unit runs against its own past good set, the furthest first."""
+        if self.course.done:
+            # What is left after what was done stands in its place.
+            return []
         now = self.judgement.facts
         found = baseline_of(self.call, now.number("ambient_f"), self.coil, self.shown)
-        # What is left after what was done stands in its place.
-        if found is None or self.course.done:
+        if found is None:
             return []
         kept, then = found
         # What must wait goes before: the standing stays in sight as a whole.

@@ -4,6 +4,8 @@ from django.contrib.auth import views as auth
 from django.urls import include, path
 
 from web.accounts.views import LogIn
+from web.reports.views import kind_picture
+from web.round.views.plate import plate_picture
 
 urlpatterns = [
     path("login/", LogIn.as_view(), name="login"),
@@ -11,6 +13,8 @@ urlpatterns = [
     path("", include("web.running.urls")),
     path("", include("web.logbook.urls")),
     path("", include("web.benches.urls")),
+    path("kinds/<str:code>.svg", kind_picture, name="kind-picture"),
+    path("units/picture/", plate_picture, name="plate-picture"),
     path("calls/<int:number>/", include("web.reports.urls")),
     # Last, since a stop may have any name.
     path("calls/<int:number>/", include("web.round.urls")),

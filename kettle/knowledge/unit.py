@@ -42,6 +42,48 @@ KINDS: Final[dict[str, Kind]] = {k.code: k for k in (
     Kind("provision_room_freezer", "provision room, frozen", True, -5, "txv", True, "electric", "water", "thermostat"),
 )}
 
+
+
+@dataclass(frozen=True)
+class Build:
+    """How a unit of some kinds stands in the room, as it is drawn: code, what it is called, the kinds it may be."""
+
+    code: str
+    label: str
+    kinds: tuple[str, ...]
+
+    def label_of(self, kind: Kind) -> str:
+        """What a unit of a kind is called that stands so: by its kind where that is the usual build."""
+        if builds_of(kind.code)[0] is self:
+            return kind.label
+        return f"{self.label} {'freezer' if kind.freezer else 'cooler'}" if len(self.kinds) > 1 else self.label
+
+
+# The first build of a kind is its usual one.
+BUILDS: Final[dict[str, Build]] = {b.code: b for b in (
+    Build("walk_in", "walk-in", ("walk_in_cooler", "walk_in_freezer")),
+    Build("reach_in", "reach-in", ("reach_in_cooler", "reach_in_freezer")),
+    Build("under_counter", "under-counter", ("reach_in_cooler", "reach_in_freezer")),
+    Build("prep_rail", "prep rail", ("prep_rail",)),
+    Build("cold_well", "cold well", ("prep_rail",)),
+    Build("glass_doors", "glass-door", ("display_cooler", "display_freezer")),
+    Build("open_case", "open case,", ("display_cooler", "display_freezer")),
+    Build("bottle_cooler", "bottle cooler", ("bottle_cooler",)),
+    Build("provision_room", "provision room", ("provision_room_cooler", "provision_room_freezer")),
+)}
+
+
+def builds_of(kind: str) -> list[Build]:
+    """Return the builds a kind of unit may have, its usual one first."""
+    return [build for build in BUILDS.values() if kind in build.kinds]
+
+
+def build_for(kind: str, code: str = "") -> Build:
+    """Return the build of a unit: the one named where a unit of the kind may have it, else the usual one."""
+    chosen = BUILDS.get(code)
+    return chosen if chosen is not None and kind in chosen.kinds else builds_of(kind)[0]
+
+
 # Words of the case file with what the interface calls them.
 CHOICES: Final[dict[str, dict[str, str]]] = {
     "kind": {code: kind.label for code, kind in KINDS.items()},

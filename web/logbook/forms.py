@@ -1,10 +1,11 @@
 """The forms of the logbook; allowed words, figures and refrigerants come from the core."""
 
 from django import forms
+from django.urls import reverse_lazy
 
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.unit import CHOICES, LIMITS, check_figure
+from kettle.knowledge.unit import BUILDS, CHOICES, KINDS, LIMITS, check_figure
 from web.logbook.actions.merging import changed, shown_by
 from web.logbook.models import Site, Unit
 
@@ -35,15 +36,38 @@ def merged(typed, standing):
     return sent, meanwhile
 
 
-def _refrigerants():
-    return [(name, name) for name in refrigerants.catalogue()]
+class RefrigerantField(forms.CharField):
+    """A refrigerant by a few letters of its number; what they may mean is shown while they are typed."""
+
+    def __init__(self, **kwargs):
+        asks = {"hx-get": reverse_lazy("refrigerants"), "hx-trigger": "input changed delay:120ms", "hx-target": "next .matches"}
+        widget = forms.TextInput(attrs=asks | {"hx-sync": "this:replace", "autocomplete": "off", "placeholder": "448A"})
+        super().__init__(label="Refrigerant", max_length=30, widget=widget, **kwargs)
+
+    def clean(self, value):
+        """The name of the one refrigerant that was meant."""
+        typed = super().clean(value)
+        try:
+            return refrigerants.meant(typed).name
+        except InputError as error:
+            raise forms.ValidationError(str(error)) from None
 
 
 class QuickLookForm(forms.Form):
-    """The two things a reading needs."""
+    """The two things a reading needs; nothing is chosen before."""
 
-    kind = forms.ChoiceField(label="Kind", choices=list(CHOICES["kind"].items()))
-    refrigerant = forms.ChoiceField(label="Refrigerant", choices=_refrigerants)
+    kind = forms.ChoiceField(label="Kind", choices=[("", "Choose the kind"), *CHOICES["kind"].items()])
+    refrigerant = RefrigerantField()
+
+
+def _kinds():
+    """Every kind in every build it may have: the kind alone for its usual build, else kind and build."""
+    choices = []
+    for build in BUILDS.values():
+        for kind in build.kinds:
+            usual = build.label_of(KINDS[kind]) == KINDS[kind].label
+            choices.append((kind if usual else f"{kind}:{build.code}", build.label_of(KINDS[kind])))
+    return choices
 
 
 class NewCallForm(forms.Form):
@@ -95,7 +119,8 @@ class UnitForm(forms.ModelForm):
     """A unit as its plate says; what is left empty takes the default of its kind."""
 
     site_name = forms.CharField(label="Site", max_length=80, widget=forms.TextInput(attrs={"list": "known-sites"}))
-    refrigerant = forms.ChoiceField(label="Refrigerant", choices=_refrigerants)
+    kind = forms.ChoiceField(label="Kind", choices=_kinds, widget=forms.RadioSelect)
+    refrigerant = RefrigerantField()
 
     class Meta:
         model = Unit
@@ -115,12 +140,17 @@ class UnitForm(forms.ModelForm):
             "notes": "Notes",
             **{name: label for name, (_, _, _, label) in LIMITS.items()},
         }
-        widgets = {"receiver": forms.Select(choices=[("", "usual for the kind"), ("true", "yes"), ("false", "no")])}
+        widgets = {
+            "notes": forms.Textarea(attrs={"rows": 3}),
+            "receiver": forms.Select(choices=[("", "usual for the kind"), ("true", "yes"), ("false", "no")]),
+        }
 
     field_order = ["site_name", "name", "kind", "refrigerant", "altitude_ft"]
 
     def __init__(self, *args, shown, **kwargs):
         super().__init__(*args, **kwargs)
+        if self.instance.build:
+            self.initial["kind"] = f"{self.instance.kind}:{self.instance.build}"
         for name in MEASURED:
             _, _, unit, label = LIMITS[name]
             self.fields[name] = FigureField(name, shown, label=f"{label}, {shown.label(unit)}")
@@ -133,6 +163,11 @@ class UnitForm(forms.ModelForm):
         for name in LIMITS:
             if name in self.fields:
                 self.fields[name].required = False
+
+    def clean_kind(self):
+        """The kind; its build, where it is not the usual one, goes with it."""
+        kind, _, self.instance.build = self.cleaned_data["kind"].partition(":")
+        return kind
 
     def clean(self):
         """Hold every figure against the limits of the core."""

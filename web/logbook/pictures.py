@@ -104,9 +104,10 @@ def _encoded(picture, side):
 
 def sweep(now=None):
     """Delete photo files that no row names: what an upload that was cut off left behind. Returns how many."""
-    from web.logbook.models import Photo
+    from web.logbook.models import Photo, Unit
 
     named = {name for row in Photo.objects.values_list("image", "thumbnail") for name in row}
+    named |= {name for row in Unit.objects.exclude(plate_photo="").values_list("plate_photo", "plate_small") for name in row}
     now, swept = now or time.time(), 0
     for folder in ("photos", "thumbnails"):
         for path in (settings.MEDIA_ROOT / folder).glob("*"):

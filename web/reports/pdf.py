@@ -48,9 +48,14 @@ def load():
         import weasyprint  # noqa: F401
 
 
+def styled(svg, style):
+    """Return an SVG drawing that carries its style inside and can stand by itself."""
+    return svg.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1).replace("<defs>", f"<style>{style}</style><defs>", 1)
+
+
 def as_image(svg, style):
     """Return an SVG drawing as the address of an image that carries its style inside."""
-    whole = svg.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1).replace("<defs>", f"<style>{style}</style><defs>", 1)
+    whole = styled(svg, style)
     return f"data:image/svg+xml;base64,{base64.b64encode(whole.encode()).decode()}"
 
 
@@ -62,7 +67,7 @@ def drawing_style():
     """
     tokens = (STATIC / "css" / "tokens.css").read_text().split("}")[0]
     values = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens))
-    text = "\n".join(sheet.read_text() for sheet in (STATIC / "css" / "circuit.css", ICE_SHEET))
+    text = "\n".join(sheet.read_text() for sheet in (STATIC / "css" / "circuit.css", STATIC / "css" / "picture.css", ICE_SHEET))
     rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}|/\*.*?\*/", "", text, flags=re.DOTALL)
     own = []
     for selectors, body in re.findall(r"([^{}]+)\{([^{}]*)\}", rules):

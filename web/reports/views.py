@@ -1,19 +1,22 @@
 """The report of a call, as a page and as a file."""
 
 from django.contrib import messages
-from django.http import HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
+from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_safe
 
 from kettle.benches.defrost.program import times
-from kettle.knowledge import cautions, observations
+from kettle.knowledge import cautions, observations, refrigerants
+from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from web.accounts.access import shown_to
 from web.benches.controls.actions.talk_to_controller import outcomes
 from web.logbook.controller_talks import in_service
 from web.logbook.models import Call
-from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf
+from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf, styled
 from web.round.standing import Standing
+from web.round.standing.picture import Picture, found_and_left
 from web.round.views.judge import now_words
 
 
@@ -26,6 +29,7 @@ def _context(request, number):
     return {
         "call": call,
         "standing": standing,
+        "pictures": [(title, picture, picture.panes) for title, picture in found_and_left(call, standing.shown).values()],
         "ice_pairs": [(coil, before, after) for coil, before, after in standing.ice.pairs if before or after],
         "melt": call.melts.filter(undone_at=None).last(),
         "photos": call.photos.filter(undone_at=None),
@@ -63,6 +67,37 @@ def _defrost(call, shown):
     }
 
 
+def _drawn(picture, pane):
+    """One pane of a unit's picture as a drawing that needs nothing around it."""
+    return render_to_string("round/picture/_pane.svg", {"picture": picture, "pane": pane, "printed": True, "alone": True})
+
+
+@require_safe
+def unit_picture(request, number, stage, pane):
+    """A pane of the unit as it was found or left on a call, as an image."""
+    call = get_object_or_404(Call.objects.for_user(request.user).prefetch_related("readings"), number=number)
+    pictures = found_and_left(call, shown_to(request.user))
+    if stage not in pictures:
+        raise Http404
+    picture = pictures[stage][1]
+    drawn = next((one for one in picture.panes if one.code == pane), None)
+    if drawn is None:
+        raise Http404
+    return HttpResponse(styled(_drawn(picture, drawn), drawing_style()), content_type="image/svg+xml")
+
+
+@require_safe
+@cache_control(private=True, max_age=86400)
+def kind_picture(request, code):
+    """What a kind of unit in one of its builds looks like, as an image."""
+    kind, _, build = code.partition(":")
+    if kind not in KINDS:
+        raise Http404
+    unit = resolve(UnitSpec(kind=kind, refrigerant=next(iter(refrigerants.catalogue()))))
+    picture = Picture(unit, build, {"evap_fans": "running", "door": "good", "strip_curtain": "present"}, silent=True)
+    return HttpResponse(styled(_drawn(picture, picture.panes[0]), drawing_style()), content_type="image/svg+xml")
+
+
 @require_safe
 def report(request, number):
     """The report as a page that prints well."""
@@ -75,6 +110,9 @@ def report_pdf(request, number):
     context = _context(request, number)
     svg = render_to_string("round/_circuit.svg", context | {"printed": True})
     context["drawing_image"] = as_image(svg, drawing_style())
+    context["picture_images"] = [
+        (title, [as_image(_drawn(picture, pane), drawing_style()) for pane in panes]) for title, picture, panes in context["pictures"]
+    ]
     context["ice_images"] = [
         (as_image(render_to_string("ice/_ice_map.svg", {"painted": painted}), drawing_style()), painted)
         for _, *pair in context["ice_pairs"]

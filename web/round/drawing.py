@@ -118,32 +118,4 @@ CIRCUIT = Drawing(
     ),
 )
 
-# The box with its coil, door and drain, and the condensing unit, by hand and eye.
-BOX = Drawing(
-    "box",
-    740,
-    322,
-    (
-        Place("box_temp_f", "Box, own", 18, 94, (50, 120), 110),
-        Place("display_temp_f", "Display", 134, 94, (200, 120), 138),
-        Place("warm_extent", "Warm where", 278, 94, (330, 120), 136),
-        Place("valve_sound", "Valve sounds", 18, 16, (60, 40), 122),
-        Place("evap_fans", "Coil fans", 148, 16, (200, 40), 122),
-        Place("evap_coil", "Coil face", 278, 16, (330, 40), 136),
-        Place("door", "Door", 18, 178, (70, 210), 122),
-        Place("door_traffic", "Door traffic", 18, 258, (70, 285), 122),
-        Place("strip_curtain", "Curtain", 148, 178, (190, 210), 122),
-        Place("inside_release", "Inside release", 148, 258, (190, 285), 122),
-        Place("drain", "Drain", 278, 178, (330, 210), 136),
-        Place("drain_pan", "Drain pan", 278, 258, (330, 285), 136),
-        Place("condenser_coil", "Condenser", 456, 16, (500, 40), 126),
-        Place("condenser_fans", "Its fans", 598, 16, (650, 40), 126),
-        Place("suction_line_feel", "Suction line", 456, 94, (500, 120), 126),
-        Place("sight_glass", "Sight glass", 598, 94, (650, 120), 126),
-        Place("compressor", "Compressor", 456, 178, (500, 210), 126),
-        Place("compressor_shell", "Its shell", 598, 178, (650, 210), 126),
-        Place("oil_trace", "Oil", 456, 258, (500, 285), 126),
-        Place("leak_test", "Leak test", 598, 258, (650, 285), 126),
-    ),
-)
-BY_STOP = {"read": CIRCUIT, "arrive": BOX}
+BY_STOP = {"read": CIRCUIT}

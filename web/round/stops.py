@@ -27,15 +27,10 @@ def _drawn(stop):
     return tuple(place.key for place in BY_STOP[stop].places)
 
 
-AIR = ("fans_still", "air_weak_at")
-# What the clock says of the readings to come, and what a gauge says before anything runs.
-SINCE = ("settled_min", "since_defrost_min", "resting_psig")
-# What is told before anything is looked at.
-TOLD = ("complaint", "since_when", "last_touched", "season")
 SAFETY = ("power_locked_out", "parts_protected", "inside_release", "latch_blocked", "someone_outside")
 
 STOPS = (
-    Stop("arrive", "Arrive", 1, True, (*_drawn("arrive"), "ice_form", "ice_places"), (*TOLD, *AIR, *SINCE)),
+    Stop("arrive", "Arrive", 1, True),
     Stop("melt", "Melt", 2, True, (), (*SAFETY, "drain", "melt_water")),
     Stop("read", "Read", 3, True, (*_drawn("read"), *FELT.values())),
     Stop("programs", "Programs", 4, True),

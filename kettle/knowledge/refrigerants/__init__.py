@@ -15,6 +15,8 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.refrigerants.line import RANKINE, Figures, PropertyLine, SaturationLine
 from kettle.knowledge.units import STANDARD_ATMOSPHERE_PSIA, atmosphere_psia, format_number
 
+# What some are called beside their number.
+ALSO_CALLED: Final = {"propane": "R-290", "isobutane": "R-600a", "carbon dioxide": "R-744", "co2": "R-744"}
 # From this glide on, dew and bubble are told apart on screen and a mid-point is shown.
 GLIDE_SHOWN_F: Final = 2.0
 
@@ -180,10 +182,35 @@ def get(name: str) -> Refrigerant:
     if known is not None:
         return known
 
-    def plain(text: str) -> str:
-        return text.upper().replace("-", "").replace(" ", "")
-
     for refrigerant in catalogue().values():
-        if plain(refrigerant.name) == plain(name):
+        if _plain(refrigerant.name) == _plain(name):
             return refrigerant
     raise InputError(f"refrigerant “{name[:30]}” is not known; known are {', '.join(catalogue())}")
+
+
+def _plain(text: str) -> str:
+    return text.upper().replace("-", "").replace(" ", "")
+
+
+def matching(typed: str) -> tuple[str, ...]:
+    """Return the names that a few typed letters or digits may mean, those that begin so first; empty for nothing typed."""
+    letters = _plain(typed).removeprefix("R")
+    if not letters:
+        return ()
+    called = [name for word, name in ALSO_CALLED.items() if len(letters) > 2 and _plain(word).startswith(_plain(typed))]
+    found = sorted((name for name in catalogue() if letters in _plain(name)[1:]), key=lambda name: not _plain(name)[1:].startswith(letters))
+    return tuple(dict.fromkeys((*called, *found)))
+
+
+def meant(typed: str) -> Refrigerant:
+    """Return the one refrigerant that typed letters mean: by its name, or the only one they fit.
+
+    Raises InputError that names those it may be, or says that none is called so.
+    """
+    fits = matching(typed)
+    exact = [name for name in fits if _plain(name).removeprefix("R") == _plain(typed).removeprefix("R")]
+    if len(exact or fits) == 1:
+        return get((exact or fits)[0])
+    if not fits:
+        raise InputError(f"Refrigerant: none is called “{typed.strip()[:30]}”; type its number, as 448A")
+    raise InputError(f"Refrigerant: “{typed.strip()[:30]}” may be {', '.join(fits[:8])}; say which")

@@ -154,6 +154,6 @@ def test_a_held_reading_says_what_it_waits_for(at_work, call, read_in):
 
 def test_the_pressure_at_rest_is_taken_on_arriving_and_names_another_refrigerant(at_work, call, read_in):
     read_in(ambient_f="80")
-    body = enter(at_work, call, "resting_psig", "143.6", stop="arrive").content.decode()
+    body = enter(at_work, call, "resting_psig", "143.6", stop="arrive", view="part").content.decode()
     assert 'id="look-resting_psig"' in body
     assert "At rest the pressure does not fit R-404A; it fits" in body and "R-22" in body

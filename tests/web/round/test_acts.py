@@ -195,16 +195,16 @@ def test_a_call_does_not_close_over_drawn_ice_without_a_word(user, call, at_work
 
 def test_after_a_melt_the_old_ice_is_not_painted_again(user, call, at_work):
     keep_ice_map(user, call, "before", ["iiiiiiiiii"] * 5, {})
-    assert 'data-ice="' in at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    assert 'data-ice="' in at_work.get(reverse("stop", args=[call.number, "arrive"]) + "?part=coil").content.decode()
     Melt.objects.create(call=call, by=user, method="warm_water", ended_at=timezone.now(), clear=True)
-    body = at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    body = at_work.get(reverse("stop", args=[call.number, "arrive"]) + "?part=coil").content.decode()
     assert 'data-ice="' not in body and "The ice as it was found" in body
 
 
 def test_the_painter_of_a_second_coil_keeps_its_coil(call, at_work):
     call.unit.evaporators = 2
     call.unit.save()
-    body = at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    body = at_work.get(reverse("stop", args=[call.number, "arrive"]) + "?part=coil").content.decode()
     assert body.count('hx-vals=\'{"coil": "2"}\'') == 1
     answer = at_work.post(reverse("ice", args=[call.number]), {"stage": "before", "coil": "2", "rows": "/".join(["i" * 10] * 5)},
                           headers={"HX-Request": "true"}).content.decode()  # fmt: skip

@@ -91,5 +91,5 @@ def test_display_and_thermometer_of_different_times_are_no_pair(user, call):
 
 
 def test_what_was_told_is_asked_on_arrival(call, at_work):
-    body = at_work.get(reverse("stop", args=[call.number, "arrive"])).content.decode()
+    body = at_work.get(reverse("stop", args=[call.number, "arrive"]) + "?part=told").content.decode()
     assert "Called about" in body and "Last visit changed" in body and 'name="complaint"' in body

@@ -3,7 +3,7 @@
 import pytest
 
 from web.round.standing import Standing
-from web.round.stops import BY_SLUG
+from web.round.standing.parts import sheets_of
 
 
 def state(call, slug):
@@ -67,14 +67,19 @@ def test_a_key_has_one_field_on_every_screen(call, starved, stop):
     assert (asked is None) == standing.has_field(stop, standing.next_check.key)
 
 
+def drawn_on(call):
+    """Every observation that the sheets behind the picture of a call's unit ask."""
+    standing = Standing(call)
+    codes = standing.picture().spots
+    return {tag.entry.key for code in codes for sheet in sheets_of(standing, code) for tag in sheet.tags}
+
+
 def test_arrive_asks_nothing_the_unit_has_not(call):
-    keys = [tag.entry.key for tag in Standing(call).box_tags]
-    assert set(keys) < set(BY_SLUG["arrive"].fields)
-    assert "sight_glass" in keys
+    assert {"sight_glass", "door", "inside_release"} <= drawn_on(call)
     call.unit.receiver = False
-    assert "sight_glass" not in [tag.entry.key for tag in Standing(call).box_tags]
+    assert "sight_glass" not in drawn_on(call)
     call.unit.kind = "reach_in_freezer"
-    assert not {"inside_release", "strip_curtain"} & {tag.entry.key for tag in Standing(call).box_tags}
+    assert not {"inside_release", "strip_curtain", "bulb"} & drawn_on(call)
 
 
 def test_a_rejected_entry_stays_in_its_field_beside_what_stands(call, starved):

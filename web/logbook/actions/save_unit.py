@@ -7,8 +7,10 @@ from web.logbook.models import Site, Unit
 
 
 @action
-def save_unit(user, unit, site_name, altitude_ft=None):
-    """Store a checked unit on a site of the shop, new or known by name; an altitude is that of the site."""
+def save_unit(user, unit, site_name, altitude_ft=None, plate_photo=None):
+    """Store a checked unit on a site of the shop, new or known by name; an altitude is that of the site.
+
+    `plate_photo` is a prepared picture: its name, the picture, its thumbnail."""
     shop = shop_of(user)
     if unit.pk is None:
         unit.shop = shop
@@ -20,6 +22,10 @@ def save_unit(user, unit, site_name, altitude_ft=None):
         unit.site.save(update_fields=["altitude_ft"])
         for other in unit.site.units.exclude(pk=unit.pk):
             log.revise(other)
+    if plate_photo is not None:
+        name, large, small = plate_photo
+        unit.plate_photo.save(name, large, save=False)
+        unit.plate_small.save(name, small, save=False)
     unit.save()
     if before is not None:
         log.revise(before)

@@ -3,9 +3,10 @@
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
+from django.utils.functional import cached_property
 
 from kettle.benches.ice.map import face_ft2
-from kettle.knowledge.unit import CHOICES, UnitSpec, resolve
+from kettle.knowledge.unit import CHOICES, KINDS, UnitSpec, build_for, resolve
 from web.accounts.models import Shop
 
 
@@ -27,7 +28,7 @@ class Site(models.Model):
 
     shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="sites")
     name = models.CharField(max_length=80)
-    altitude_ft = models.IntegerField(default=0)
+    altitude_ft = models.IntegerField(null=True, blank=True)
     opens_min = models.PositiveSmallIntegerField(null=True, blank=True)
     closes_min = models.PositiveSmallIntegerField(null=True, blank=True)
     deliveries_min = models.JSONField(default=list, blank=True)
@@ -42,6 +43,19 @@ class Site(models.Model):
     def __str__(self):
         return self.name
 
+    @cached_property
+    def assumed_altitude_ft(self):
+        """How high it is taken to lie where nobody said: as the shop's other sites, the one in the middle; sea level without any."""
+        known = sorted(Site.objects.filter(shop=self.shop_id, altitude_ft__isnull=False).values_list("altitude_ft", flat=True))
+        return known[len(known) // 2] if known else 0
+
+    @property
+    def altitude_words(self):
+        """How high it lies, and whether that is only assumed."""
+        if self.altitude_ft is not None:
+            return f"{self.altitude_ft} ft"
+        return f"{self.assumed_altitude_ft} ft, assumed{' as the other sites lie' if self.assumed_altitude_ft else ''}"
+
 
 class Unit(models.Model):
     """A unit. What is left empty takes the default of its kind; one without a site is a quick look."""
@@ -50,6 +64,7 @@ class Unit(models.Model):
     site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="units", null=True, blank=True)
     name = models.CharField(max_length=80)
     kind = models.CharField(max_length=30, choices=_choices("kind"))
+    build = models.CharField(max_length=20, blank=True)
     refrigerant = models.CharField(max_length=12)
     metering = models.CharField(max_length=10, choices=_choices("metering"), blank=True)
     condensing = models.CharField(max_length=10, choices=_choices("condensing"), blank=True)
@@ -72,6 +87,8 @@ class Unit(models.Model):
     coil_face_ft2 = models.FloatField(null=True, blank=True)
     make = models.CharField(max_length=80, blank=True)
     serial = models.CharField(max_length=80, blank=True)
+    plate_photo = models.ImageField(upload_to="photos", blank=True)
+    plate_small = models.ImageField(upload_to="thumbnails", blank=True)
     notes = models.TextField(blank=True)
     probes = models.ForeignKey("Device", on_delete=models.SET_NULL, related_name="read_at", null=True, blank=True)
     controller = models.ForeignKey("Device", on_delete=models.SET_NULL, related_name="controls", null=True, blank=True)
@@ -91,7 +108,8 @@ class Unit(models.Model):
                    "phases", "evaporators")  # fmt: skip
         altitude = self.altitude_ft
         if altitude is None and self.site:
-            altitude = float(self.site.altitude_ft)
+            known = self.site.altitude_ft
+            altitude = float(self.site.assumed_altitude_ft if known is None else known)
         return UnitSpec(
             kind=self.kind,
             refrigerant=self.refrigerant,
@@ -105,6 +123,11 @@ class Unit(models.Model):
     def resolved(self):
         """The unit with its gaps filled from the kind."""
         return resolve(self.spec())
+
+    @property
+    def kind_label(self):
+        """What a unit of its kind and build is called."""
+        return build_for(self.kind, self.build).label_of(KINDS[self.kind])
 
     @property
     def face_ft2(self):

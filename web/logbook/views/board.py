@@ -40,7 +40,7 @@ def board(request):
             "units": units[:UNITS_SHOWN],
             "more_units": max(0, units.count() - UNITS_SHOWN),
             "search": search,
-            "quick": QuickLookForm(initial={"kind": "walk_in_freezer", "refrigerant": "R-404A"}),
+            "quick": QuickLookForm(),
         },
     )
 

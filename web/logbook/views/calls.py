@@ -26,7 +26,9 @@ def quick_look(request):
     form = QuickLookForm(request.POST)
     if not form.is_valid():
         for field in form.errors:
-            messages.error(request, f"{form.fields[field].label}: choose one of the list")
+            messages.error(
+                request, form.errors[field][0] if field == "refrigerant" else f"{form.fields[field].label}: choose one of the list"
+            )
         return redirect("board")
     call = open_call.quick_look(request.user, **form.cleaned_data)
     return redirect("stop", number=call.number, stop="read")

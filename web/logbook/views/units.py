@@ -2,12 +2,14 @@
 
 from django.contrib import messages
 from django.db import transaction
+from django.http import FileResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_http_methods, require_safe
 
 from kettle.judging.evidence import quantity_name
+from kettle.knowledge import refrigerants
 from kettle.knowledge.bands import banded, default_band, unit_of
-from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import shown_to
 from web.logbook.actions.change_band import change_band, version_of
 from web.logbook.actions.save_unit import save_unit
@@ -16,7 +18,14 @@ from web.logbook.forms import UnitForm, merged, posted, texts_of
 from web.logbook.ice_history import ice_ups
 from web.logbook.ice_shown import shown
 from web.logbook.models import Site, Unit
-from web.logbook.plate import plate_words
+from web.logbook.pictures import prepared
+from web.logbook.plate import GROUPS, plate_words
+
+# What is shown of the last visit: stage, pane and words; with anything done, the box before and after it.
+LAST_PANES = {
+    False: (("found", "box", "As found"), ("found", "unit", "")),
+    True: (("found", "box", "As found"), ("left", "box", "As left")),
+}
 
 
 @require_safe
@@ -27,9 +36,12 @@ def unit_page(request, pk):
     calls = list(told)
     for call in calls:
         call.steps_words = [step.words(shown_to(request.user)) for step in acts_of(call) if step.kept_as != "setting"]
+    last = next((call for call in calls if call.readings.all()), None)
     context = {
         "unit": unit,
         "resolved": unit.resolved(),
+        "last_call": last,
+        "last_panes": LAST_PANES[bool(last and acts_of(last))],
         "calls": calls,
         "plate": plate_words(unit.resolved(), shown_to(request.user)),
         "ice_ups": [(call, [shown(drawing) for drawing in maps]) for call, maps in ice_ups(unit)],
@@ -41,12 +53,14 @@ def _initial(unit):
     """What the form shows beyond the unit itself: its site, and how high that lies."""
     if unit is None:
         return {"site_name": ""}
-    return {"site_name": unit.site.name, "altitude_ft": unit.altitude_ft if unit.altitude_ft is not None else float(unit.site.altitude_ft)}
+    altitude_ft = unit.site.altitude_ft if unit.altitude_ft is None else unit.altitude_ft
+    return {"site_name": unit.site.name, "altitude_ft": None if altitude_ft is None else float(altitude_ft)}
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
 def edit_unit(request, pk=None):
     """Add a unit to a site, new or known, or correct the plate of one: what was changed is stored, not the form."""
+    photo, photo_error = _plate_photo(request)
     with transaction.atomic():
         unit = get_object_or_404(Unit.objects.for_user(request.user).filter(site__isnull=False), pk=pk) if pk else None
         shown, initial = shown_to(request.user), _initial(unit)
@@ -55,13 +69,51 @@ def edit_unit(request, pk=None):
         if typed is not None and unit is not None:
             typed, meanwhile = merged(typed, standing)
         form = UnitForm(typed, instance=unit, initial=initial, shown=shown)
-        if typed is not None and form.is_valid() and not meanwhile:
-            saved = save_unit(request.user, form.save(commit=False), form.cleaned_data["site_name"], form.cleaned_data["altitude_ft"])
+        if typed is not None and form.is_valid() and not meanwhile and not photo_error:
+            told = form.cleaned_data
+            saved = save_unit(request.user, form.save(commit=False), told["site_name"], told["altitude_ft"], photo)
             return redirect("unit", pk=saved.pk)
     for name, complaint in meanwhile.items():
         form.add_error(name, complaint)
-    context = {"form": form, "unit": unit, "sites": Site.objects.for_user(request.user), "standing": standing.items()}
+    sites = Site.objects.for_user(request.user)
+    groups = [(part, title, [form[name] for name in names]) for part, title, names in GROUPS]
+    said = {name for name in form.fields if form[name].errors} if typed is not None else set()
+    context = {"form": form, "unit": unit, "sites": sites, "standing": standing.items(), "groups": groups, "photo_error": photo_error,
+               "wrong": [part for part, _, fields in groups if {field.name for field in fields} & said]}  # fmt: skip
     return render(request, "logbook/edit_unit.html", context)
+
+
+def _plate_photo(request):
+    """The photo of the plate that was sent, ready to be kept, and what is wrong with it."""
+    if request.method != "POST" or "plate_photo" not in request.FILES:
+        return None, ""
+    try:
+        return prepared(request.FILES["plate_photo"]), ""
+    except InputError as error:
+        return None, str(error)
+
+
+@require_safe
+def plate_photo(request, pk):
+    """The photo of a unit's plate, to those who may see the unit."""
+    unit = get_object_or_404(Unit.objects.for_user(request.user).exclude(plate_photo=""), pk=pk)
+    return FileResponse(unit.plate_photo.open("rb"), content_type="image/jpeg")
+
+
+@require_safe
+def matching_refrigerants(request):
+    """The refrigerants that a few typed letters may mean."""
+    names = refrigerants.matching(request.GET.get("refrigerant", "")[:30])[:8]
+    return render(request, "logbook/_refrigerants.html", {"found": [refrigerants.get(name) for name in names]})
+
+
+@require_safe
+def site_altitude(request):
+    """How high a site lies, where that is known; else the field that asks for it, once."""
+    name = request.GET.get("site_name", "").strip()[:80]
+    site = Site.objects.for_user(request.user).filter(name=name).first()
+    assumed = (site or Site(shop=request.user.member.shop)).assumed_altitude_ft
+    return render(request, "logbook/_altitude.html", {"site": site, "assumed": assumed})
 
 
 def _bands(unit, shown_in):

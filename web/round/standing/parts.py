@@ -7,6 +7,7 @@ from kettle.knowledge import acts, anatomy, observations
 from web.logbook.actions.record_reading import SETTING, WORKED_OUT
 from web.logbook.courses import acts_of, stage_at
 from web.logbook.judging import value_of
+from web.round.picture import parts_behind
 
 AS_FOUND = "As found"
 
@@ -44,6 +45,13 @@ def sheet_of(standing, part):
     entries = [e for e in part.observed_on(standing.unit) if e.key in standing.readings or running.can_be_asked(e, facts)]
     done = [step for step in acts_of(standing.call) if step.part == part.code]
     return Sheet(part, [standing.tag(entry.key) for entry in entries], part.acts_on(standing.unit), done, standing.shown)
+
+
+def sheets_of(standing, code):
+    """The sheets of everything that is drawn together with a part, that part's own first."""
+    behind = {code, *parts_behind(code)}
+    parts = [part for part in anatomy.on(standing.unit) if part.code in behind]
+    return [sheet_of(standing, part) for part in sorted(parts, key=lambda part: part.code != code)]
 
 
 def areas_of(standing):

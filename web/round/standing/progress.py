@@ -1,5 +1,6 @@
 """The stops of the round with how far each is."""
 
+from kettle.knowledge import observations
 from web.round.stops import STOPS
 
 
@@ -11,10 +12,12 @@ def round_of(standing, here):
 def _state_of(standing, stop):
     if not stop.ready:
         return "coming"
-    if stop.slug in ("arrive", "read"):
-        tags = standing.box_tags if stop.slug == "arrive" else standing.tags
-        count = sum(tag.taken for tag in tags)
-        return "done" if count == len(tags) else "part" if count else "open"
+    if stop.slug == "arrive":
+        entries = [observations.get(key) for key in standing.readings]
+        return "part" if any(entry.stop == "arrive" for entry in entries) else "open"
+    if stop.slug == "read":
+        count = sum(tag.taken for tag in standing.tags)
+        return "done" if count == len(standing.tags) else "part" if count else "open"
     if stop.slug == "melt":
         last = standing.call.melts.filter(undone_at=None).last()
         if last is None:

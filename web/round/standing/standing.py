@@ -21,12 +21,13 @@ from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.baselines import baseline_of
 from web.logbook.courses import acts_of
 from web.logbook.judging import course_of, minutes_left, settling_until, standing_readings
-from web.round.drawing import BOX, BY_STOP, CIRCUIT, FELT
+from web.round.drawing import BY_STOP, CIRCUIT, FELT
 from web.round.icemaps import IceMaps
 from web.round.standing.cards import cards_of, coils_of, other_verdicts_of
+from web.round.standing.picture import picture_of
 from web.round.standing.progress import round_of
 from web.round.standing.tags import OLD, SIMULATED, tag_of
-from web.round.stops import AIR, BY_SLUG, SAFETY, SINCE, TOLD
+from web.round.stops import BY_SLUG, SAFETY
 
 # Whether an act moved a quantity the way it should -> mark, tone, words.
 EFFECT_MARKS = {
@@ -130,20 +131,9 @@ class Standing:
         """The parts drawn on the circuit whose sheet a tap opens."""
         return CIRCUIT.spots_for(self.unit)
 
-    @cached_property
-    def box_tags(self):
-        """The tags on the box and the condensing unit."""
-        return self.tags_on(BOX)
-
-    @cached_property
-    def air_tags(self):
-        """Each fan, and where the air was felt weak."""
-        return [self.tag(key) for key in AIR]
-
-    @cached_property
-    def told_tags(self):
-        """What the customer tells: why, since when, who was there last, the weather."""
-        return [self.tag(key) for key in TOLD]
+    def picture(self, opened=""):
+        """The unit drawn as it stands."""
+        return picture_of(self, opened)
 
     @cached_property
     def steps(self):
@@ -159,11 +149,6 @@ class Standing:
             coil = f", coil {entry.evaporator}" if entry.evaporator else ""
             rows.append((entry, named, " and ".join(cause.label for cause in named) + coil))
         return rows
-
-    @cached_property
-    def since_tags(self):
-        """How long ago it started, when the last defrost ended, and the pressure at rest."""
-        return [self.tag(key) for key in SINCE]
 
     @cached_property
     def safety_tags(self):

@@ -88,6 +88,8 @@ def changed(request, number, key, wrong=None, before=None, from_undo=False, kept
         "from_undo": from_undo or bool(kept_note),
         "kept_note": kept_note,
     }
+    if request.POST.get("picture"):
+        context["picture"] = standing.picture()
     response = render(request, "round/changed.html", context)
     if kept_note:
         response["HX-Trigger"] = "noted"

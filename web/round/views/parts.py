@@ -5,6 +5,7 @@ import json
 from django.contrib import messages
 from django.http import Http404
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.noting import LONGEST, hear
@@ -13,7 +14,8 @@ from kettle.knowledge.errors import InputError
 from web.logbook.actions.do_act import Held, do_act
 from web.logbook.actions.override_hold import action_of, refuse_if_held
 from web.logbook.actions.record_reading import record_reading
-from web.round.standing.parts import against, areas_of, sheet_of, taken_on_call
+from web.round.icemaps import painting
+from web.round.standing.parts import against, areas_of, sheets_of, taken_on_call
 from web.round.stops import BY_SLUG
 from web.round.views.entries import changed
 from web.round.views.pages import call_of, frame, standing_of
@@ -51,11 +53,25 @@ def _sheet(request, call, code, **extra):
     standing = standing_of(request, call)
     if code not in anatomy.PARTS or not anatomy.get(code).exists_on(standing.unit):
         raise Http404
-    sheet = sheet_of(standing, anatomy.get(code))
-    context = frame(request, call, _from(request), standing)
+    context = frame(request, call, _from(request), standing) | sheet_context(standing, code)
+    if request.htmx.target == "part-sheet":
+        return render(request, "round/_sheet.html", context | {"picture": code})
     # The sheet is the field of what it shows.
-    context["next_tag"] = None if standing.next_check and standing.next_check.key in sheet.part.keys else context["next_tag"]
-    return render(request, "round/part.html", context | {"sheet": sheet, "view": "part"} | extra)
+    shown = {tag.entry.key for sheet in context["sheets"] for tag in sheet.tags}
+    context["next_tag"] = None if standing.next_check and standing.next_check.key in shown else context["next_tag"]
+    return render(request, "round/part.html", context | {"view": "part"} | extra)
+
+
+def sheet_context(standing, code):
+    """What the sheet of a part shows; the coil's has its face to paint."""
+    return {"sheets": sheets_of(standing, code)} | (painting(standing, "before") if code == "coil" else {})
+
+
+def picture_context(request, standing):
+    """The picture of the unit, with the sheet of the part that is asked for."""
+    code = request.GET.get("part", "")
+    opened = code if code in anatomy.PARTS and anatomy.get(code).exists_on(standing.unit) else ""
+    return {"picture": standing.picture(opened)} | (sheet_context(standing, opened) if opened else {})
 
 
 def _from(request):
@@ -88,7 +104,8 @@ def done(request, number):
     messages.success(request, f"{acts.ACTS[kept.code].label}: kept.{wait}")
     back = typed.get("back", "")
     if back in BY_SLUG:
-        return redirect("stop", number=number, stop=back)
+        opened = f"?part={kept.part}" if back == "arrive" else ""
+        return redirect(reverse("stop", args=[number, back]) + opened)
     return redirect("part", number=number, code=kept.part)
 
 

@@ -14,16 +14,16 @@ from web.logbook.actions.hand_over import write_hand_over
 from web.logbook.actions.merging import shown_by
 from web.logbook.actions.note_sibling import note_sibling
 from web.logbook.models import Unit
-from web.round.icemaps import painting
 from web.round.photos import photo_context
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of
+from web.round.views.parts import picture_context
 
 
 def arrive_context(request, standing):
-    """What the stop shows: a map to paint for each coil, the check-in clock, cautions, photos."""
+    """What the stop shows: the picture of the unit, the check-in clock, cautions, photos."""
     return {
-        **painting(standing, "before"),
+        **picture_context(request, standing),
         **photo_context(standing.call),
         "intervals": INTERVALS_MIN,
         "safety_cautions": caution_words("inside", "closed_air", "wet", "ladder")

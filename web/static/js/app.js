@@ -88,6 +88,20 @@ document.addEventListener("click", (event) => {
   if (event.target.closest("[data-print]")) window.print();
 });
 
+/* A match of what was typed, tapped: it goes into the field it belongs to. */
+document.addEventListener("click", (event) => {
+  const match = event.target.closest("[data-pick]");
+  if (!match) return;
+  const entry = match.closest(".entry");
+  const field = entry.querySelector("input");
+  field.value = match.dataset.pick;
+  entry.querySelector(".matches").replaceChildren();
+  field.dispatchEvent(new Event("change", {
+    bubbles: true
+  }));
+  field.focus();
+});
+
 /* A choice that changes what the rest of its form asks for. */
 document.addEventListener("change", (event) => {
   if (event.target.matches("select[data-send]")) {

@@ -17,7 +17,9 @@
     o: "o"
   };
 
-  for (const form of document.querySelectorAll("[data-ice]")) {
+  const prepare = (form) => {
+    if (form.dataset.prepared) return;
+    form.dataset.prepared = "yes";
     const svg = form.querySelector("svg[tabindex]");
     const cursor = svg.querySelector(".ice-cursor");
     const where = form.querySelector(".ice-where");
@@ -151,8 +153,15 @@
       kept.rows.split("/").forEach((line, r) => [...line].forEach((value, c) => letter(at.get(`${r}-${c}`), value)));
       for (const key of at.keys()) oil(key, kept.oil.split(" ").includes(key));
       for (const button of form.querySelectorAll("[data-place]")) place(button, kept.places[button.dataset.place] ?? "");
-      window.addEventListener("load", done);
+      if (document.readyState === "complete") done();
+      else window.addEventListener("load", done);
     }
     write();
-  }
+  };
+
+  for (const form of document.querySelectorAll("[data-ice]")) prepare(form);
+  /* A painter may come later, on the sheet of the coil. */
+  document.addEventListener("htmx:afterSettle", (event) => {
+    for (const form of event.target.querySelectorAll("[data-ice]")) prepare(form);
+  });
 })();

@@ -1,0 +1,43 @@
+/* The picture of the unit: a tapped part opens its sheet, which closes by its button, by Escape, or by the next part. */
+(() => {
+  const sheet = () => document.getElementById("part-sheet");
+
+  const mark = (code) => {
+    for (const part of document.querySelectorAll(".picture-part")) {
+      if (code && part.dataset.part === code) part.setAttribute("aria-current", "true");
+      else part.removeAttribute("aria-current");
+    }
+  };
+
+  const close = () => {
+    const open = sheet();
+    if (!open || open.hidden) return;
+    const code = open.dataset.part;
+    open.hidden = true;
+    open.dataset.part = "";
+    open.replaceChildren();
+    mark("");
+    document.querySelector(`.picture-part[data-part="${code}"]`)?.focus();
+  };
+
+  document.addEventListener("click", (event) => {
+    const part = event.target.closest?.(".picture-part");
+    if (part) {
+      sheet().dataset.part = part.dataset.part;
+      mark(part.dataset.part);
+    } else if (event.target.closest?.("[data-close-sheet]")) close();
+  });
+  document.addEventListener("keydown", (event) => {
+    if (event.key === "Escape") close();
+  });
+  document.addEventListener("htmx:afterSwap", (event) => {
+    if (event.detail.target.id !== "part-sheet") return;
+    sheet().hidden = false;
+    sheet().scrollTop = 0;
+    document.getElementById("sheet-title")?.focus();
+  });
+  /* The picture is drawn anew after each entry: what is open stays marked. */
+  document.addEventListener("htmx:oobAfterSwap", () => {
+    if (sheet()?.dataset.part) mark(sheet().dataset.part);
+  });
+})();

@@ -115,7 +115,7 @@ def _names() -> tuple[tuple[str, str], ...]:
 def _words(text: str, unit: Unit) -> Iterator[Heard]:
     typed = _clean(text)
     for phrase, key, word in _choice_phrases():
-        entry = observations.get(key)
+        entry = observations.get(key).on(unit)
         if entry.exists_on(unit):
             value = entry.check([word] if entry.many else word)
             yield Heard(f"{entry.label}: {entry.show(value)}", _alike(typed, phrase), entry, value)

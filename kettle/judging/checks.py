@@ -67,7 +67,7 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
         shape = table[:, columns.place]
         gain = _gain_bits(weights, shape) * echo_share(feature, facts)
         minutes = sum(entry.minutes for entry in missing)
-        first = missing[0]
+        first = missing[0].on(facts.unit)
         score = gain / (minutes + WALK_MIN) * min(TIER[entry.tool] for entry in missing)
         if gain >= WORTH_CHECKING_BITS and (first.key not in checks or score > checks[first.key][0]):
             meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])

@@ -78,7 +78,7 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
         columns = network.columns.get(key)
         if columns is None or isinstance(value, float) or running.says_nothing(key, facts):
             continue
-        entry = observations.get(key)
+        entry = observations.get(key).on(facts.unit)
         words = [word for word in (value if isinstance(value, tuple) else (value,)) if word in columns.states]
         # Several places of one list tell much the same story: together they count as their number's root.
         share = echo_share(key, facts) / math.sqrt(len(words) or 1)

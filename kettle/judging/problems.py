@@ -155,7 +155,7 @@ def _reversed_sign(f: Facts) -> list[Problem]:
         air = f.number("return_air_f") if f.number("return_air_f") is not None else f.number("box_temp_f")
         too_warm = quantity == "superheat_evap_f" and air is not None and value > air + SIGN_MATTERS_F
         if (superheat < IMPOSSIBLE_SUPERHEAT_F or too_warm) and band[0] - 2 <= turned <= band[1] + 2:
-            label = observations.get(line).label
+            label = observations.get(line).on(f.unit).label
             text = (
                 f"{label} {f.shown.text(value, '°F')} gives a superheat of {f.shown.text(superheat, '°F diff')}; with the sign the "
                 f"other way round it would be {f.shown.text(turned, '°F diff')}. Is the sign right?"

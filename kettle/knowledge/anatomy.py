@@ -47,7 +47,7 @@ class Part:
 
     def observed_on(self, unit: Unit) -> tuple[Observation, ...]:
         """What can be observed of it on a unit."""
-        return tuple(REGISTRY[key] for key in self.keys if REGISTRY[key].exists_on(unit))
+        return tuple(REGISTRY[key].on(unit) for key in self.keys if REGISTRY[key].exists_on(unit))
 
     def acts_on(self, unit: Unit) -> tuple[Act, ...]:
         """What can be done to it on a unit, by its own sheet; what a bench of its own records is left to the bench."""

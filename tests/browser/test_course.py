@@ -1,15 +1,24 @@
-"""A whole story through the browser: called out, looked, read, judged, put right, waited, read again, proved, written up."""
+"""Whole stories through the browser: what was seen is tapped on the picture, what was done on its sheet; judged, proved, written up."""
 
 import re
 from datetime import timedelta
 
+import pytest
+from django.db.models import F
 from django.utils import timezone
 from playwright.sync_api import expect
 
-from kettle.knowledge import refrigerants
-from web.logbook.models import Act, Call, Reading
+from kettle.judging.course import Done
+from kettle.knowledge import anatomy, causes, refrigerants
+from tests.browser.conftest import ONE_SCREEN, set_in, tap
+from tests.core.judging.stories import STORIES
+from web.logbook.actions.open_call import open_call
+from web.logbook.models import Act, Call, IceDrawing, Melt, Reading, Site, Unit, ValveTurn
+from web.round.picture import parts_behind
 
 BLEND = refrigerants.get("R-448A")
+AN_HOUR = timedelta(hours=1)
+DIRECTIONS = {"turned_in": "In, clockwise", "turned_out": "Out, counter-clockwise"}
 
 
 def note(page, words, meant):
@@ -35,17 +44,18 @@ def gauges(sst, sct):
 def test_a_loose_bulb_is_found_clamped_proved_and_written_up(app, screen, accessible):
     page = app
     page.get_by_label("Kind").select_option("walk_in_cooler")
-    page.get_by_label("Refrigerant").select_option("R-448A")
+    page.get_by_label("Refrigerant").fill("448")
+    page.get_by_role("button", name="R-448A").click()
     page.get_by_role("button", name="Read it now").click()
     call = Call.objects.order_by("-pk").first()
     call.unit.altitude_ft = 4200
     call.unit.save()
     at = page.url.split("/calls/")[0] + f"/calls/{call.number}"
 
-    # Arrive: why they called, and what eyes and hands find, as words.
+    # Arrive: why they called, and what eyes and hands find, on the picture and as words.
     page.goto(f"{at}/arrive/")
-    with page.expect_response(re.compile("/entry/complaint/")):
-        page.locator("#look-complaint").get_by_text("too warm", exact=True).click()
+    set_in(page, tap(page, "told"), "complaint", "warm")
+    page.get_by_role("button", name="Close", exact=True).click()
     note(page, "fans ok", "Coil fans: running")
     note(page, "shell sweating", "Compressor shell: sweating")
     note(page, "bulb hanging", "Bulb: loose")
@@ -85,3 +95,99 @@ def test_a_loose_bulb_is_found_clamped_proved_and_written_up(app, screen, access
         expect(page.locator("body")).to_contain_text(text)
     if screen == "phone":
         assert page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth") == 0
+
+
+def an_hour_goes_by(call):
+    """Everything on record is an hour older."""
+    for model in (Reading, Act, Melt, ValveTurn, IceDrawing):
+        model.objects.filter(call=call).update(at=F("at") - AN_HOUR)
+    Melt.objects.filter(call=call).update(ended_at=F("ended_at") - AN_HOUR)
+
+
+def look(page, at, stage):
+    """Tap each part of which something is seen, and say it."""
+    page.goto(f"{at}/arrive/")
+    open_now, sheet = "", None
+    for key, value in sorted(stage.items(), key=lambda pair: list(anatomy.PARTS).index(anatomy.part_of(pair[0]).code)):
+        if value == []:
+            continue
+        part = parts_behind(anatomy.part_of(key).code)[0]
+        if part != open_now:
+            if open_now:
+                page.get_by_role("button", name="Close", exact=True).click()
+            sheet, open_now = tap(page, part), part
+        set_in(page, sheet, key, value)
+        expect(sheet.locator(".error")).to_have_count(0)
+
+
+def melt(page, at):
+    """Melt by the first way there is: what comes first ticked, the after-map painted bare, all clear."""
+    page.goto(f"{at}/melt/")
+    for tick in page.locator(".tick").all():
+        wanted = tick.locator("label", has_text=re.compile("^\\s*(Power locked out|Boards|works|Latch blocked)"))
+        if wanted.count():
+            with page.expect_response(re.compile("/entry/")):
+                wanted.click()
+            page.wait_for_load_state()
+    expect(page.locator("#melt-first")).to_contain_text("Ready")
+    page.get_by_role("button", name="Start").first.click()
+    page.locator(".brushes").get_by_text("bare", exact=True).click()
+    for name in ("Whole face", "Rest is bare", "Keep as after-map", "All clear"):
+        page.get_by_role("button", name=name).click()
+    expect(page.locator(".proved")).to_contain_text("All clear")
+    page.goto(f"{at}/arrive/")
+    set_in(page, tap(page, "supply"), "power_locked_out", "no")
+
+
+def do(page, at, call, user, part, did, value):
+    """Do something where it is done: on Melt, at the stem, or on the sheet of the part."""
+    if part == "coil":
+        melt(page, at)
+    elif did in DIRECTIONS:
+        page.goto(f"{at}/correct/")
+        page.get_by_text(DIRECTIONS[did], exact=True).click()
+        page.get_by_label("Turns of the stem").fill(str(value))
+        page.get_by_role("button", name="Record the turn").click()
+        if page.locator("#reason").count():
+            page.locator("#reason").fill("to see what it does")
+            page.get_by_text(DIRECTIONS[did], exact=True).click()
+            page.get_by_role("button", name="Record it with this reason").click()
+    elif part == "program":
+        Act.objects.create(call=call, by=user, part=part, did=did)
+    else:
+        page.goto(f"{at}/arrive/")
+        sheet = tap(page, parts_behind(part)[0])
+        form = sheet.locator(f"form:has(> input[name=act][value='{part}.{did}'])")
+        if value:
+            form.locator("input[name=amount]").fill(f"{value:g} oz")
+        form.get_by_role("button").click()
+        if page.locator("form.act.open #reason").count():
+            page.locator("form.act.open #reason").fill("told to")
+            page.locator("form.act.open").get_by_role("button").click()
+    expect(page.locator("body")).not_to_contain_text("Server Error")
+
+
+@ONE_SCREEN
+@pytest.mark.parametrize("name", STORIES)
+def test_a_story_from_arrive_to_report(app, live_server, django_user_model, name):
+    plate, stages, done, cause, left = STORIES[name]
+    user = django_user_model.objects.get(username="wren")
+    site = Site.objects.create(shop=user.member.shop, name="Story", altitude_ft=0)
+    call = open_call(user, Unit.objects.create(shop=user.member.shop, site=site, name="Told", **plate), "")
+    at = f"{live_server.url}/calls/{call.number}"
+    for place, stage in enumerate(stages):
+        if place:
+            an_hour_goes_by(call)
+            do(app, at, call, user, *done[place - 1])
+            an_hour_goes_by(call)
+        look(app, at, stage)
+    app.goto(f"{at}/judge/")
+    expect(app.locator("#standing .suspect").first).to_contain_text(causes.get(cause).label)
+    if left:
+        expect(app.locator("#left")).to_contain_text(causes.get(next(iter(left))).label)
+    app.goto(f"{at}/report/")
+    for part, did, value in done:
+        expect(app.locator(".report")).to_contain_text(Done(part, did, value).act.label)
+    expect(app.locator(".report")).to_contain_text("As it stands")
+    nothing = app.get_by_text("Nothing of it is left by what we see now.")
+    expect(nothing).to_have_count(0 if left else 1)

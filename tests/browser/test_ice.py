@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.conftest import ONE_SCREEN
+from tests.browser.conftest import ONE_SCREEN, tap
 from web.logbook.models import IceDrawing, Melt
 
 
@@ -30,12 +30,13 @@ def cells(page, letter):
 
 def tick(page, group, word):
     with page.expect_response(re.compile("/entry/")):
-        page.get_by_role("group", name=group).get_by_text(word, exact=True).click()
+        page.get_by_role("group", name=group).locator("label", has_text=word).click()
     page.wait_for_load_state()
 
 
 def test_painted_by_finger_melted_and_proved_clear(open_stop, accessible):
     page = open_stop("Freezer 1", "arrive")
+    tap(page, "coil")
     brush(page, "hard")
     paint_by_dragging(page, columns=(0, 2))
     expect(cells(page, "i")).to_have_count(15)
@@ -49,17 +50,21 @@ def test_painted_by_finger_melted_and_proved_clear(open_stop, accessible):
     assert IceDrawing.objects.filter(stage="before", call__unit__name="Freezer 1", call__closed_at=None).count() == 1
 
     # Melt: held until the ticks are set, then a method, then the after-map.
-    page.goto(page.url.split("#")[0].replace("/arrive/", "/melt/"))
+    page.goto(page.url.split("?")[0].split("#")[0].replace("/arrive/", "/melt/"))
     expect(page.get_by_text("Water and heat must wait")).to_be_visible()
     expect(page.get_by_role("button", name="Start").first).to_be_disabled()
-    tick(page, "Power locked out", "yes")
-    tick(page, "Boards, sensors, fans covered", "yes")
+    tick(page, "Power locked out", "Power locked out")
+    tick(page, "Boards, sensors, fans covered", "Boards, sensors, fans covered")
     tick(page, "Inside release", "works")
-    tick(page, "Latch blocked", "yes")
+    tick(page, "Latch blocked", "Latch blocked")
     expect(page.locator("#melt-first")).to_contain_text("Ready")
     page.get_by_role("button", name="Start").first.click()
     expect(page.locator(".notice")).to_contain_text("started")
-    expect(page.get_by_text("Still against it: no after-map yet")).to_be_visible()
+    expect(page.get_by_text("Still against all clear: no after-map yet")).to_be_visible()
+    page.get_by_role("button", name="Rest", exact=True).click()
+    expect(page.locator(".melt-runs")).to_contain_text("resting since")
+    page.get_by_role("button", name="Go on").click()
+    expect(page.locator(".melt-runs")).not_to_contain_text("resting")
     brush(page, "bare")
     page.get_by_role("button", name="Whole face").click()
     page.get_by_role("button", name="Rest is bare").click()
@@ -74,6 +79,7 @@ def test_painted_by_finger_melted_and_proved_clear(open_stop, accessible):
 @ONE_SCREEN
 def test_painted_by_keyboard(open_stop):
     page = open_stop("Freezer 1", "arrive")
+    tap(page, "coil")
     face = page.locator(".ice-painter svg[tabindex]")
     face.focus()
     page.keyboard.press("s")
@@ -89,6 +95,7 @@ def test_painted_by_keyboard(open_stop):
     expect(page.locator(".ice-where")).to_contain_text("row 2, cell 4: heavy frost")
     # What was painted and not kept survives a lost page.
     page.reload()
+    tap(page, "coil")
     expect(cells(page, "s")).to_have_count(3)
     page.keyboard.press("Tab")
 
@@ -96,6 +103,7 @@ def test_painted_by_keyboard(open_stop):
 @ONE_SCREEN
 def test_paint_follows_the_pointer_at_once(open_stop):
     page = open_stop("Freezer 1", "arrive")
+    tap(page, "coil")
     page.route("**/ice/", lambda route: None)
     brush(page, "snow")
     face = page.locator(".ice-painter svg[tabindex]")

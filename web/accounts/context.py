@@ -8,11 +8,16 @@ LOOKS = ("light", "night")
 
 
 def look(request):
-    """The look chosen by the switch, empty to follow the system; and whose drafts a browser keeps."""
+    """The look chosen by the switches, empty to follow the system; and whose drafts a browser keeps."""
     chosen = request.COOKIES.get("look", "")
     user = getattr(request, "user", None)
     drafts = f"{installation_key()}:{user.pk}" if user is not None and user.is_authenticated else ""
-    return {"look": chosen if chosen in LOOKS else "", "drafts": drafts}
+    return {
+        "look": chosen if chosen in LOOKS else "",
+        "contrast": "high" if request.COOKIES.get("contrast") == "high" else "",
+        "touch": "wet" if request.COOKIES.get("touch") == "wet" else "",
+        "drafts": drafts,
+    }
 
 
 @cache

@@ -62,6 +62,8 @@ class Drawing:
     def places_for(self, unit, by_feel=False):
         """The tags that exist on a unit (a resolved unit of the core), in order; by feel, lines are told by touch."""
         places = [replace(place, key=FELT[place.key]) if by_feel and place.key in FELT else place for place in self.places]
+        if unit.metering != "txv":
+            places = [replace(place, label="Coil outlet") if place.label == "Line at bulb" else place for place in places]
         return [place for place in places if observations.get(place.key).exists_on(unit)]
 
     def css(self, place):

@@ -11,7 +11,7 @@ from kettle.knowledge.unit import build_for
 
 WIDTH, HEIGHT = 420, 520
 # The least a part takes on a canvas: 44 px at the width a pane has on the screens it is made for.
-LEAST = 51
+LEAST = 53
 FLAG_HEIGHT = 23
 
 

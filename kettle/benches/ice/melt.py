@@ -133,6 +133,22 @@ def must_come_first(facts: Facts, method: Method | None = None) -> tuple[str, ..
     return tuple(missing)
 
 
+def first_step(facts: Facts) -> str:
+    """Return where to start, in words: the way out for the water comes before the water."""
+    if facts.is_("drain", "blocked"):
+        return "Start at the drain: clear it from outside, or every gallon goes on the floor"
+    if facts.is_("drain", "frozen"):
+        return "Start at the drain: open it with the same water, from outside and from the pan"
+    if facts.is_("drain", "running", "slow"):
+        return "Start over the drain, so that the water can leave; then work outwards"
+    return "Start at the drain: pour a cup into the pan, and see it leave outside"
+
+
+def melted_min(begun_min_ago: float, paused_min: float) -> float:
+    """Return how long melting has gone on, min, from when it began, min ago, and how long it rested since, min."""
+    return max(0.0, begun_min_ago - paused_min)
+
+
 def plan(
     method: Method,
     facts: Facts,

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any, Final, Literal
 
 from kettle.knowledge.errors import InputError
@@ -41,7 +41,7 @@ class Observation:
     `low`, `high` bound what can be; `plausible` ("cooler", "freezer" or "any" -> range) what is seen in service, where
     `plausible_as` "dew" or "bubble" means that the range of a pressure is given as its saturation temperature.
     `spoils` says what makes it wrong, `fresh_min` how long it stands unquestioned, `holds` which holds of the case format
-    make it worthless or forbid taking it.
+    make it worthless or forbid taking it. `no_bulb` are label and way of taking it where no bulb sits on the line.
     """
 
     key: str
@@ -63,6 +63,12 @@ class Observation:
     spoils: str = ""
     fresh_min: float | None = None
     holds: tuple[str, ...] = ()
+    no_bulb: tuple[str, str] = ("", "")
+
+    def on(self, unit: Any) -> "Observation":
+        """Return it as it is called and taken on a unit: one whose coil is fed without a bulb has no line at the bulb (`no_bulb`)."""
+        label, how = self.no_bulb
+        return replace(self, label=label, how=how) if label and unit.metering != "txv" else self
 
     def exists_on(self, unit: Any) -> bool:
         """Whether a unit built like this has the thing at all (`only`: field of the unit -> values that have it)."""

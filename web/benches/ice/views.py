@@ -37,7 +37,12 @@ def melt_context(request, standing):
         "plans": [
             (p, *((_span(p.minutes, "min"), _span(p.water_gal, "gal")) if mass else ("", "")), core.must_come_first(facts, p.method))
             for p in made
+            if not p.refusals
         ],
+        "refused": [p for p in made if p.refusals],
+        "after_drawn": any(after for _, _, after in standing.ice.pairs),
+        "first_step": core.first_step(facts),
+        "release_fails": standing.unit.walk_in and facts.is_("inside_release", "fails"),
         "deep": deep,
         "depths": [(code, words) for code, (words, _) in ice.DEPTHS.items()],
         "ice_words": _span(mass, "lb"),
@@ -47,12 +52,31 @@ def melt_context(request, standing):
         "supplies": core.SUPPLIES.items(),
         "coil_place": coil_place,
         "coil_places": core.COIL_PLACES.items(),
-        "water_tags": [(key, standing.tag(key)) for key in ("drain", "melt_water")],
+        "ticks": [*standing.safety_tags, *(standing.tag(key) for key in ("drain", "melt_water"))],
+        **_scene(standing),
         "melt": running,
         "melt_label": core.METHODS[running.method].label if running else "",
+        "ran": format_number(running.ran_min, 0) if running else "",
         "ended": melts.filter(ended_at__isnull=False).last(),
         "not_clear": actions.not_clear(call),
         "typed_reason": "",
+    }
+
+
+# Where the mark of each tick stands on the scene: left, top.
+MARKS = {"power_locked_out": (112, 34), "parts_protected": (418, 112), "inside_release": (590, 52), "latch_blocked": (590, 100),
+         "someone_outside": (722, 30), "drain": (556, 128), "melt_water": (556, 44)}  # fmt: skip
+
+
+def _scene(standing):
+    """The coil with its water's way out, its door and its power, and where each thing that comes first is marked on it."""
+    picture = standing.picture()
+    drawn = [("supply", 14, 18), ("coil", 180, 16), ("evap_fan", 180, 84), ("drain", 452, 62), ("door", 612, 10)]
+    keys = [*(tag.entry.key for tag in standing.safety_tags), "drain", "melt_water"]
+    return {
+        "picture": picture,
+        "scene": [({"spot": picture.spots[code]}, x, y) for code, x, y in drawn if code in picture.spots],
+        "marks": [(key, number, *MARKS[key]) for number, key in enumerate(keys, start=1)],
     }
 
 
@@ -131,11 +155,31 @@ def start_melt(request, number):
         facts = standing.judgement.facts
         supply, coil_place = request.POST.get("supply", SUPPLY), request.POST.get("coil_place", COIL_PLACE)
         plan = core.plan(method, facts, standing.ice.mass_lb() or (0.0, 0.0), call.unit.face_ft2, supply, coil_place)
-        actions.start_melt(request.user, call, facts, plan)
+        actions.start_melt(request.user, call, facts, plan, request.POST.get("way_out", ""))
     except InputError as error:
         messages.error(request, str(error))
     else:
         messages.success(request, f"{method.label}: started.")
+    return redirect("stop", number=number, stop="melt")
+
+
+@require_POST
+def pause_melt(request, number):
+    """Rest: the clock of the melt stands."""
+    return _clock(request, number, actions.pause_melt)
+
+
+@require_POST
+def resume_melt(request, number):
+    """Go on melting."""
+    return _clock(request, number, actions.resume_melt)
+
+
+def _clock(request, number, act):
+    try:
+        act(request.user, call_of(request, number))
+    except InputError as error:
+        messages.error(request, str(error))
     return redirect("stop", number=number, stop="melt")
 
 

@@ -1,7 +1,9 @@
 """Ice as it was painted, and how it was melted."""
 
 from django.db import models
+from django.utils import timezone
 
+from kettle.benches.ice.melt import melted_min
 from web.logbook.models.calls import Entry
 
 
@@ -28,11 +30,19 @@ class Melt(Entry):
     ended_at = models.DateTimeField(null=True, blank=True)
     clear = models.BooleanField(null=True, blank=True)
     reason = models.CharField(max_length=300, blank=True)
+    paused_at = models.DateTimeField(null=True, blank=True)
+    paused_min = models.FloatField(default=0.0)
 
     class Meta(Entry.Meta):
         constraints = [
             models.UniqueConstraint(fields=["call"], condition=models.Q(ended_at=None, undone_at=None), name="one_melt_under_way_on_a_call")
         ]
+
+    @property
+    def ran_min(self):
+        """How long it has gone on, min, without its pauses."""
+        until = self.paused_at or self.ended_at or timezone.now()
+        return melted_min((until - self.at).total_seconds() / 60.0, self.paused_min)
 
     def __str__(self):
         return self.method

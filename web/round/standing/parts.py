@@ -79,7 +79,7 @@ def taken_on_call(standing):
     latest = {(r.key, r.evaporator or 1): r.pk for r in call.readings.all() if r.undone_at is None}
     for reading in call.readings.all():
         if reading.undone_at is None:
-            entry = observations.get(reading.key)
+            entry = observations.get(reading.key).on(standing.unit)
             stages[stage_at(steps, reading.at)]["rows"].append(
                 {
                     "reading": reading,

@@ -16,7 +16,8 @@ BEFORE = {
     "display_temp_f": "shows", "product_temp_f": "product", "suction_psig": "low", "discharge_psig": "high", "liquid_psig": "liquid",
     "resting_psig": "rest", "lp_cut_in_psig": "in", "lp_cut_out_psig": "out", "stat_cut_in_f": "in", "stat_cut_out_f": "out",
     "door_open_h": "open", "sensor_error_f": "off", "return_air_f": "back", "supply_air_f": "out", "ambient_f": "air",
-    "door_traffic": "traffic", "strip_curtain": "curtain", "winding_ground_ohm": "ground", "drain_pan": "pan",
+    "door_traffic": "traffic", "suction_line_evap_f": "line", "suction_line_comp_f": "line", "discharge_line_f": "disch.",
+    "strip_curtain": "curtain", "winding_ground_ohm": "ground", "drain_pan": "pan",
     "low_pressure_switch": "low", "high_pressure_switch": "high", "compressor_shell": "shell", "control_call": "",
 }  # fmt: skip
 # Shorter than the word of the table, where a flag has no room or no label.
@@ -25,6 +26,8 @@ SHORT = {
     ("latch_blocked", "no"): "latch not blocked", ("latch_blocked", "yes"): "latch blocked", ("inside_release", "fails"): "release fails",
     ("circuit_extra", "nothing"): "as drawn", ("charge_weighed", "yes"): "weighed in", ("charge_weighed", "no"): "not weighed",
 }  # fmt: skip
+# What a flag says before all else.
+FIRST = ("ice_form", "box_temp_f", "evap_fans", "door", "compressor", "suction_psig", "discharge_psig")
 # What says that nothing is the matter where no table tells what is usual.
 QUIET = ("none", "nothing", "nowhere", "good", "no", "works", "shut", "whole_box", "off", "closed", "not_done", "not_applicable")
 # Facts that stand on another part, and those whose words the drawing of the ice carries.
@@ -134,8 +137,10 @@ class Picture:
         figures = [key for key in told if observations.get(key).is_number]
         rest = [key for key in told if key not in unusual and key not in figures]
         done = [words for part in parts for words in self.done.get(part.code, ())]
-        order = [f"✓ {words}" for words in reversed(done)] + [self._short(key) for key in (*unusual, *figures, *rest)]
-        words = [f"{observations.get(key).label} {self._full(key)}" for key in keys] + [f"done: {one}" for one in done]
+        order = [f"✓ {words}" for words in reversed(done)] + [
+            self._short(key) for key in sorted((*unusual, *figures, *rest), key=lambda key: key not in FIRST)
+        ]
+        words = [f"{observations.get(key).on(self.unit).label} {self._full(key)}" for key in keys] + [f"done: {one}" for one in done]
         label = parts[0].label
         said = "; ".join(words) or "not looked at"
         return Shown(spot, label, bool(keys or done), bool(unusual), said, self._flags(spot.flag, order), spot.code == self.opened)

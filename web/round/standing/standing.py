@@ -97,6 +97,11 @@ class Standing:
         return self.shown.plain(self.unit.set_f, "°F")
 
     @property
+    def self_contained(self):
+        """Whether box and unit are one cabinet, as with a capillary tube."""
+        return self.unit.metering == "cap_tube" and not self.unit.walk_in
+
+    @property
     def defrost_words(self):
         return CHOICES["defrost"][self.unit.defrost]
 

@@ -119,6 +119,11 @@ class Tag:
         return "taken" if self.taken else "empty"
 
     @property
+    def is_yes_no(self):
+        """Whether it is only done or not: one tick says it."""
+        return [code for code, _ in self.entry.choices] in (["yes", "no"], ["no", "yes"])
+
+    @property
     def choices(self):
         """The words there are on this unit: only a case with doors has its air felt at each."""
         kept = self.selected if self.taken else ()
@@ -148,7 +153,7 @@ def tag_of(standing, key, place=None, number=0):
     typed, error = standing.wrong.get(key, ("", ""))
     error = error.removeprefix(f"{observations.get(key).label}: ")
     problem = next((p.text for p in standing.judgement.problems if key in p.keys), "")
-    entry, facts = observations.get(key), standing.judgement.facts
+    entry, facts = observations.get(key).on(standing.unit), standing.judgement.facts
     value, was, by_act = _stands(reading, key, facts)
     tag = Tag(entry, value, typed, error, problem, place, number, shown_in=standing.shown)
     tag.has_doors = key != "air_weak_at" or standing.unit.kind.code.startswith(CASES_WITH_DOORS)

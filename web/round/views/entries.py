@@ -87,6 +87,7 @@ def changed(request, number, key, wrong=None, before=None, from_undo=False, kept
         "target": request.htmx.target or "",
         "from_undo": from_undo or bool(kept_note),
         "kept_note": kept_note,
+        "view": request.POST.get("view", ""),
     }
     if request.POST.get("picture"):
         context["picture"] = standing.picture()

@@ -19,6 +19,18 @@ document.addEventListener("alpine:init", () => {
   }));
 });
 
+/* What is chosen once for this device: contrast, and how large what is tapped is. */
+document.addEventListener("click", (event) => {
+  const button = event.target.closest("[data-chosen]");
+  if (!button) return;
+  const [name, value] = button.dataset.chosen.split(":");
+  const on = document.documentElement.dataset[name] !== value;
+  if (on) document.documentElement.dataset[name] = value;
+  else delete document.documentElement.dataset[name];
+  document.cookie = `${name}=${on ? value : ""}; path=/; max-age=${on ? 31536000 : 0}; SameSite=Lax`;
+  button.setAttribute("aria-pressed", String(on));
+});
+
 /* The sheet is swapped often; being open is kept on the body so that it survives. */
 document.addEventListener("click", (event) => {
   const handle = event.target.closest(".sheet-handle");

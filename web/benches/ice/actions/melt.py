@@ -8,15 +8,18 @@ from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.models import Melt
+from web.logbook.models import Melt, Override
 
 # What a look from the front misses; all clear needs these looked at too.
 MUST_BE_LOOKED_AT = ("coil_back", "inside_corners")
 
 
 @action
-def start_melt(user, call, facts, plan):
-    """Record that a melt began with a method; InputError while something must come first or the method is refused."""
+def start_melt(user, call, facts, plan, way_out=""):
+    """Record that a melt began with a method; InputError while something must come first or the method is refused.
+
+    Where the inside release fails, `way_out` says in 3 to 300 letters how nobody can be shut in all the same; it goes into the report.
+    """
     require_same_shop(user, call)
     require_open(call)
     missing = core.must_come_first(facts, plan.method)
@@ -27,8 +30,46 @@ def start_melt(user, call, facts, plan):
     running = call.melts.filter(ended_at=None, undone_at=None).first()
     if running is not None:
         return running
+    way_out = way_out.strip()
+    if facts.unit.walk_in and facts.is_("inside_release", "fails"):
+        if not 3 <= len(way_out) <= 300:
+            raise InputError("The release fails: say who stands outside and how the door is blocked, in 3 to 300 letters")
+        text = "The inside release fails"
+        Override.objects.create(call=call, by=user, action="lone_working", holds=["lone_working"], texts=[text], reason=way_out)
     melt = Melt.objects.create(call=call, by=user, method=plan.method.code)
     log.write(user, "start_melt", call, method=plan.method.code)
+    return melt
+
+
+@action
+def pause_melt(user, call):
+    """Stop the clock of the melt under way; InputError where none runs."""
+    melt = _under_way(user, call)
+    if melt.paused_at is None:
+        melt.paused_at = timezone.now()
+        melt.save(update_fields=["paused_at"])
+        log.write(user, "pause_melt", call)
+    return melt
+
+
+@action
+def resume_melt(user, call):
+    """Let the clock of the melt run on; InputError where none is under way."""
+    melt = _under_way(user, call)
+    if melt.paused_at is not None:
+        melt.paused_min += (timezone.now() - melt.paused_at).total_seconds() / 60.0
+        melt.paused_at = None
+        melt.save(update_fields=["paused_at", "paused_min"])
+        log.write(user, "resume_melt", call)
+    return melt
+
+
+def _under_way(user, call):
+    require_same_shop(user, call)
+    require_open(call)
+    melt = call.melts.filter(ended_at=None, undone_at=None).first()
+    if melt is None:
+        raise InputError("No melt is under way")
     return melt
 
 
@@ -62,6 +103,7 @@ def end_melt(user, call, reason=""):
     if missing and not 3 <= len(reason) <= 300:
         raise InputError(f"Not all clear: {'; '.join(missing)}. To leave it so, give the reason in 3 to 300 letters")
     melt = call.melts.filter(undone_at=None, ended_at=None).last() or Melt(call=call, by=user, method="")
+    melt.paused_at = None
     melt.ended_at, melt.clear, melt.reason = timezone.now(), not missing, reason if missing else ""
     melt.save()
     log.write(user, "end_melt", call, clear=melt.clear, reason=melt.reason)

@@ -118,6 +118,8 @@ def set_in(page, sheet, key, value):
     """Say one thing on a sheet: a figure typed, a word or several tapped."""
     words = value if isinstance(value, (list, tuple)) else [value]
     for word in words:
+        if isinstance(word, str) and sheet.locator(f"input[name={key}][value={word}]").is_checked():
+            continue
         with page.expect_response(re.compile(f"/entry/{key}/")):
             if isinstance(word, str):
                 sheet.locator(f"label:has(> input[name={key}][value={word}])").click()

@@ -14,6 +14,7 @@ from web.logbook.actions.override_hold import action_of, refuse_if_held
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
 from web.round.drawing import BY_STOP
+from web.round.standing.parts import sheets_of
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, frame, standing_of
 
@@ -91,6 +92,11 @@ def changed(request, number, key, wrong=None, before=None, from_undo=False, kept
     }
     if request.POST.get("picture"):
         context["picture"] = standing.picture()
+    if on_sheet:
+        shown = {key, *request.POST.get("shown", "").split(",")}
+        sheets = sheets_of(standing, anatomy.part_of(key).code)
+        # What can be asked only now that this was said.
+        context["more_looks"] = [tag for sheet in sheets for tag in sheet.tags if tag.entry.key not in shown]
     response = render(request, "round/changed.html", context)
     if kept_note:
         response["HX-Trigger"] = "noted"

@@ -64,7 +64,9 @@ def _sheet(request, call, code, **extra):
 
 def sheet_context(standing, code):
     """What the sheet of a part shows; the coil's has its face to paint."""
-    return {"sheets": sheets_of(standing, code)} | (painting(standing, "before") if code == "coil" else {})
+    sheets = sheets_of(standing, code)
+    shown = [tag.entry.key for sheet in sheets for tag in sheet.tags]
+    return {"sheets": sheets, "shown_keys": shown} | (painting(standing, "before") if code == "coil" else {})
 
 
 def picture_context(request, standing):

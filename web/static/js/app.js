@@ -133,10 +133,25 @@ document.addEventListener("noted", () => {
   if (words && words.value === words.dataset.sent) words.value = "";
 });
 
+/* A figure read again and found the same is a reading too: typed over and entered, it is sent though nothing changed. */
+document.addEventListener("focusin", (event) => {
+  if (event.target.matches("input[data-reading]")) event.target.dataset.stood = event.target.value;
+});
+document.addEventListener("input", (event) => {
+  if (event.target.matches("input[data-reading]")) event.target.dataset.typed = "yes";
+});
+document.addEventListener("change", (event) => {
+  if (event.target.matches("input[data-reading]")) delete event.target.dataset.typed;
+});
+
 /* Enter goes to the next reading, in the order a technician takes them. */
 document.addEventListener("keydown", (event) => {
   if (event.key !== "Enter" || !event.target.matches("[data-reading]")) return;
   event.preventDefault();
+  const field = event.target;
+  if (field.dataset.typed && field.value && field.value === field.dataset.stood) field.dispatchEvent(new Event("change", {
+    bubbles: true
+  }));
   const fields = [...document.querySelectorAll("#work [data-reading]")];
   const next = fields[fields.indexOf(event.target) + 1];
   if (next) next.focus();

@@ -14,10 +14,10 @@ PHONE = {"width": 390, "height": 844}
 VIEWS = {
     "board": (TABLET, None, "/", ""),
     "unit": (TABLET, None, "/units/2/", ""),
-    "arrive": (TABLET, "Cooler 1", "arrive/", "whole"),
+    "new-unit": (TABLET, None, "/units/new/", "kind"),
+    "arrive": (TABLET, "Cooler 1", "arrive/", ""),
     "melt": (TABLET, "Cooler 1", "melt/", "whole"),
     "read": (TABLET, "Freezer 1", "read/", ""),
-    "read-coils": (TABLET, "Flower cooler", "read/?coil=2", ""),
     "sets": (TABLET, "Meat room", "sets/", ""),
     "probes": (TABLET, "Freezer 1", "probes/", "wait"),
     "ladder": (TABLET, None, "/ladder/?refrigerant=R-448A&pressure=31&altitude_ft=4200", ""),
@@ -29,8 +29,8 @@ VIEWS = {
     "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),
     "report": (TABLET, "Meat room", "report/", "whole"),
     "read-phone": (PHONE, "Freezer 1", "read/", ""),
-    "arrive-phone": (PHONE, "Cooler 1", "arrive/", "whole"),
-    "parts": (TABLET, "Cooler 1", "parts/?stop=arrive", "whole"),
+    "arrive-phone": (PHONE, "Cooler 1", "arrive/", ""),
+    "parts": (TABLET, "Reach-in 2", "arrive/?part=compressor", ""),
 }
 
 
@@ -44,6 +44,9 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         page.goto(f"{at}{address}")
     if act == "night":
         page.get_by_role("button", name="Night").click()
+    if act == "kind":
+        page.locator(".kinds label", has_text="under-counter freezer").click()
+        page.locator("#plate-picture .pane").first.wait_for()
     if act in ("drawn", "planned"):
         page.locator(".dial-figures").wait_for()
     if act == "planned":

@@ -28,7 +28,7 @@ class Act:
     signs it takes away while they stay (gas added: the leak), `closes` what another act so left. `still` marks what does not change how
     the unit runs. `unit` is that of its value, empty where it has none. `bench` marks what a bench of its own records, `held_as` the
     action of the case format that a hold can block, `shows` which way it should move a quantity where it was needed (UP or DOWN),
-    `only` the units it can be done on.
+    `only` the units it can be done on, `spares` the parts and stuff it takes, the first being what is put in.
     """
 
     part: str
@@ -50,6 +50,7 @@ class Act:
     held_as: str = ""
     shows: Mapping[str, str] = field(default_factory=dict)
     only: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
+    spares: tuple[str, ...] = ()
 
     @property
     def code(self) -> str:
@@ -262,7 +263,45 @@ _SHOWS: Final[dict[str, dict[str, str]]] = {
     "contactor.replaced": {"pole_drop_v": DOWN},
     "heater.replaced": {"heater_pct": UP},
 }
-ACTS: Final[dict[str, Act]] = {act.code: replace(act, shows=_SHOWS.get(act.code, {})) for act in _ALL}
+# An opened circuit is closed with a new drier and a full evacuation.
+_OPENED: Final = ("drier", "nitrogen", "refrigerant by weight")
+# What it takes.
+_SPARES: Final[dict[str, tuple[str, ...]]] = {
+    "coil.cleaned": ("coil cleaner that is safe for the fins",),
+    "evap_fan.replaced": ("fan motor by volts, watts and turning",),
+    "evap_fan.delay_set": ("fan delay by its temperatures",),
+    "door.gasket_replaced": ("gasket by the door's size and profile",),
+    "door.curtain_hung": ("strip curtain as wide as the opening",),
+    "drain.resealed": ("sealant that sets in the cold",),
+    "drain_heater.replaced": ("drain line heater by length and volts",),
+    "condenser_fan.replaced": ("fan motor by volts, watts and turning", "capacitor where it has one"),
+    "head_control.replaced": ("head-pressure valve by its setting", *_OPENED),
+    "bulb.clamped": ("two bulb straps", "insulation"),
+    "bulb.moved": ("two bulb straps", "insulation"),
+    "bulb.insulated": ("insulation",),
+    "valve.strainer_cleaned": ("strainer or its gasket", *_OPENED),
+    "valve.element_replaced": ("power element by charge and refrigerant", *_OPENED),
+    "valve.replaced": ("valve by refrigerant, capacity and equaliser", *_OPENED),
+    "cap_tube.replaced": ("capillary tube by bore and length", *_OPENED),
+    "drier.replaced": ("drier by size", "nitrogen", "refrigerant by weight"),
+    "liquid_solenoid.coil_replaced": ("solenoid coil by volts",),
+    "liquid_solenoid.replaced": ("solenoid by size and volts", *_OPENED),
+    "charge.added": ("refrigerant by weight",),
+    "charge.weighed_in": ("refrigerant by weight", "drier"),
+    "charge.recovered": ("recovery cylinder with room",),
+    "leak.repaired": ("nitrogen", "drier"),
+    "air.purged": ("recovery cylinder with room",),
+    "compressor.replaced": ("compressor by model", "start parts that go with it", *_OPENED),
+    "contactor.replaced": ("contactor by amps, poles and coil volts",),
+    "start_parts.replaced": ("relay and capacitors by the compressor's model",),
+    "heater.replaced": ("heater by watts, volts and length",),
+    "timer.replaced": ("defrost timer by volts and cycle",),
+    "relay.replaced": ("relay by coil volts and contact load",),
+    "termination.replaced": ("termination by its temperatures",),
+    "sensor.replaced": ("sensor by its curve",),
+    "thermostat.replaced": ("thermostat by range and load",),
+}
+ACTS: Final[dict[str, Act]] = {act.code: replace(act, shows=_SHOWS.get(act.code, {}), spares=_SPARES.get(act.code, ())) for act in _ALL}
 PARTS: Final[dict[str, tuple[str, ...]]] = {part: tuple(act.did for act in _ALL if act.part == part) for part in {a.part: 0 for a in _ALL}}
 
 

@@ -108,9 +108,13 @@ def look(page, at, stage):
     """Tap each part of which something is seen, and say it."""
     page.goto(f"{at}/arrive/")
     open_now, sheet, walk = "", None, list(anatomy.PARTS)
-    # Safe first, then in the order of a walk.
-    order = sorted(stage, key=lambda key: (observations.get(key).group != "safety", walk.index(anatomy.part_of(key).code)))
-    for key, value in ((key, stage[key]) for key in order):
+    # In the order of a walk; what needs the power off comes last, between locking it out and letting it on again.
+    dead = [key for key in stage if "lock_out" in observations.get(key).holds]
+    order = [(key, stage[key]) for key in sorted(stage, key=lambda key: (key in dead, walk.index(anatomy.part_of(key).code)))]
+    if dead and "power_locked_out" not in stage:
+        order.insert(len(order) - len(dead), ("power_locked_out", "yes"))
+        order.append(("power_locked_out", "no"))
+    for key, value in order:
         if value == []:
             continue
         part = parts_behind(anatomy.part_of(key).code)[0]

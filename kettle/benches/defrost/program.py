@@ -158,11 +158,14 @@ def read_program(typed: Mapping[str, str], unit: Unit, shown: ShownUnits = TRADE
     return Program(starts, values), errors
 
 
-def _needed_min(seen: Mapping[str, Value]) -> float | None:
-    """Minutes the coil was seen to need: the last defrost's length where it ended by temperature with a clear coil."""
+def _needed_min(unit: Unit, seen: Mapping[str, Value]) -> float | None:
+    """Minutes the coil was seen to need: the last defrost's length where it ended by temperature with a clear coil.
+
+    By air nothing but the clock may end it: there the minutes after which the coil was clear are enough.
+    """
     ran = seen.get("defrost_ran_min")
-    clear = seen.get("coil_after_defrost") == "clear" and seen.get("defrost_ended_by") == "termination"
-    return ran if isinstance(ran, float) and clear else None
+    told = unit.defrost in AIR or seen.get("defrost_ended_by") == "termination"
+    return ran if isinstance(ran, float) and told and seen.get("coil_after_defrost") == "clear" else None
 
 
 def _rule_air(p: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours) -> str | None:
@@ -174,14 +177,14 @@ def _rule_air(p: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours) -
 def _rule_short(p: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours) -> str | None:
     if seen.get("coil_after_defrost") in ("part_iced", "iced") and seen.get("defrost_ended_by") == "time":
         return "The last one ended by time with ice left: it is shorter than the coil needs"
-    needed = _needed_min(seen)
+    needed = _needed_min(unit, seen)
     if needed is not None and p.values.get("fail_safe_min", needed) < needed:
-        return f"The coil was seen to need {needed:.0f} min"
+        return f"The coil was seen {'clear after' if unit.defrost in AIR else 'to need'} {needed:.0f} min: no shorter one is proved"
     return None
 
 
 def _rule_long(p: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours) -> str | None:
-    needed, fail_safe = _needed_min(seen), p.values.get("fail_safe_min")
+    needed, fail_safe = _needed_min(unit, seen), p.values.get("fail_safe_min")
     if needed is None or fail_safe is None or fail_safe <= FAR_TOO_LONG * needed:
         return None
     low, high = (share * needed for share in FAIL_SAFE_OVER)

@@ -62,7 +62,7 @@ class School:
 SCHOOLS: Final = (
     School("few_long", "Few and long", "two to four a day, each ended by the coil"),
     School("many_short", "Many and short", "six or more a day where doors are abused"),
-    School("as_needed", "As few as needed", "every defrost is heat into the box: none on a clear coil"),
+    School("as_needed", "No more than needed", "as few as needed: every defrost is heat into the box, none on a clear coil"),
     School("demand", "On demand", "when the coil has lost its grip, not by the clock"),
 )
 

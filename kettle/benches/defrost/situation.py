@@ -48,6 +48,8 @@ ICED_HOURS: Final = 168.0
 MINUTES_WITHIN: Final = 0.15
 ICE_WITHIN: Final = 0.008
 SUREST: Final = 0.97
+# A box this far over what the model holds is warmed by more than its moisture, °F.
+BOX_FAR_F: Final = 5.0
 # Ice that fills more than this share of the coil's free room after its last defrost stays and grows.
 ICE_STAYS: Final = 0.03
 
@@ -200,18 +202,21 @@ def _no_stronger(program: Program, shown: Program) -> bool:
     return len(program.starts_min) <= len(shown.starts_min) and longest[0] <= longest[1] and warmest[0] <= warmest[1]
 
 
-def calibrated(asked: Situation, program: Program, watched: Sequence[Watched], iced: bool | None = None) -> Situation:
+def calibrated(
+    asked: Situation, program: Program, watched: Sequence[Watched], iced: bool | None = None, box_f: float | None = None
+) -> Situation:
     """Return the situation with the moisture at which the model does what was seen on site under a program.
 
     Seen are defrosts watched (minutes to a clear coil, else to the end by temperature; one that ended by time with ice left needed
     longer than it ran) and whether the coil was `iced` when it was found. Like is held against like: the model's last defrost after two
     days, as `watch.expected` tells it, and its ice after a week. Moisture is weighed on a grid with what was assumed as the prior
-    (log-normal); what was watched leaves less in doubt, and `fit` says how well it came out.
+    (log-normal); what was watched leaves less in doubt, and `fit` says how well it came out. The box as it was found, °F, moves nothing,
+    since a warm box is mostly the circuit's; where it is far over what the model holds, that is said.
     """
     told = [one for one in watched if one.clear_min is not None or not one.by_time or one.left_clear is False]
     if not (told or iced is not None) or not (program.starts_min or program.values.get("demand_pct")):
         return asked
-    minutes, left = _tried(asked, program, iced is not None)
+    minutes, left, air = _tried(asked, program, iced is not None)
     grid = np.linspace(log(MATCHED[0]), log(MATCHED[-1]), 201)
     score = -0.5 * (grid / log(UNWATCHED)) ** 2
     for one in told:
@@ -226,14 +231,17 @@ def calibrated(asked: Situation, program: Program, watched: Sequence[Watched], i
     words = [f"Watched: clear after {one.clear_min:.0f} min; the model says {at['clear']:.0f}" for one in told if one.clear_min is not None]
     if iced is not None:
         words.append(f"Found {'iced' if iced else 'without ice'}; the model {'leaves ice' if stays else 'comes out clear'} by that program")
+    held = float(np.interp(found, np.log(MATCHED), air))
+    if box_f is not None and iced is not None and box_f > held + BOX_FAR_F:
+        words.append("The box was found warmer than the model holds it by that program: something else warms it")
     return replace(
         asked, moisture=asked.moisture * exp(found), moisture_spread=WATCHED if told else asked.moisture_spread,
         watched=asked.watched + len(told), fit=(*asked.fit, *words), unexplained=asked.unexplained or (iced is not None and iced != stays),
     )  # fmt: skip
 
 
-def _tried(asked: Situation, program: Program, with_ice: bool) -> tuple[dict[str, Figures], Figures]:
-    """What the model does at each moisture tried: log minutes of its last defrost, and how surely ice stays on the coil after a week."""
+def _tried(asked: Situation, program: Program, with_ice: bool) -> tuple[dict[str, Figures], Figures, Figures]:
+    """What the model does at each moisture tried: log minutes of its last defrost, how surely ice stays after a week, and its box, °F."""
     doubts = [Doubt("", moisture=log(factor) / log(UNWATCHED)) for factor in MATCHED]
     plant = plant_of(replace(asked, moisture_spread=UNWATCHED), doubts)
     starts = set_program(plant, program)
@@ -242,12 +250,12 @@ def _tried(asked: Situation, program: Program, with_ice: bool) -> tuple[dict[str
     run(plant, MATCHED_HOURS, asked.outside_f, state, usual=asked.usual_day, starts_h=starts)
     minutes = {"clear": np.log(np.maximum(state.last_clear_min, 0.5)), "ran": np.log(np.maximum(state.last_defrost_min, 0.5))}
     if not with_ice:
-        return minutes, np.full(len(MATCHED), 0.5)
+        return minutes, np.full(len(MATCHED), 0.5), np.asarray(state.air_f)
     run(plant, ICED_HOURS - MATCHED_HOURS, asked.outside_f, state, usual=asked.usual_day, starts_h=starts)
     left = np.where(state.defrosts > 0, state.last_left_lb, (state.frost_lb + state.ice_lb).sum(axis=1))
     share = left / (plant.parts.gap_ft3 * ICE_LB_FT3)
     sure = 1.0 / (1.0 + np.exp(np.clip((ICE_STAYS - share) / ICE_WITHIN, -50.0, 50.0)))
-    return minutes, np.clip(np.maximum.accumulate(sure), 1.0 - SUREST, SUREST)
+    return minutes, np.clip(np.maximum.accumulate(sure), 1.0 - SUREST, SUREST), np.asarray(state.air_f)
 
 
 def _fits(one: Watched, minutes: Mapping[str, Figures]) -> Figures:

@@ -72,6 +72,16 @@ def test_each_concern_is_told(values, more, role, text):
     assert text in said(values, **more)[role]
 
 
+def test_minutes_of_air_defrosts_are_held_against_what_cleared_the_coil():
+    room = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", defrost="timed_air"))
+    seen = {"defrost_ran_min": 25.0, "coil_after_defrost": "clear", "defrost_ended_by": "time"}
+    told = {
+        minutes: [c.text for c in concerns(Program((0, 720), {"fail_safe_min": minutes}), room, seen)] for minutes in (15.0, 25.0, 90.0)
+    }
+    assert told[15.0] == ["The coil was seen clear after 25 min: no shorter one is proved"]
+    assert told[25.0] == [] and told[90.0][0].startswith("Far over the 25 min it takes")
+
+
 def test_an_off_cycle_coil_needs_no_starts():
     assert concerns(Program((), {}), COOLER, {}) == []
     assert not ROLES["drip_min"].exists_on(COOLER)

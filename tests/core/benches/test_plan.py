@@ -175,6 +175,12 @@ def test_watched_defrosts_fit_the_moisture_and_narrow_the_doubt():
     assert calibrated(asked(), Program((), {}), [Watched(25.0, False)]) == asked()
 
 
+def test_a_box_warmer_than_the_model_holds_is_said_and_moves_nothing():
+    warm, cold = (calibrated(asked(), RIGHT, (), iced=False, box_f=box) for box in (40.0, -4.0))
+    assert any("something else warms it" in words for words in warm.fit) and warm.moisture == cold.moisture
+    assert not any("warms" in words for words in cold.fit)
+
+
 def test_what_speaks_against_a_program_is_in_the_persons_units():
     short = Program(RIGHT.starts_min, {**RIGHT.values, "fail_safe_min": 8.0})
     week = look_ahead(asked(), [short], 3, DOUBTS[:1])[0]

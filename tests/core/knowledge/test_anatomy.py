@@ -55,3 +55,12 @@ def test_causes_split_by_words_that_exist():
     assert len(splits) >= 2
     for key, remedies in splits:
         assert set(remedies) <= set(dict(observations.get(key).choices))
+
+
+def test_what_puts_a_part_in_names_it_and_an_opened_circuit_names_its_drier():
+    for act in acts.ACTS.values():
+        if act.did.endswith("replaced"):
+            assert act.spares, act.code
+    assert acts.get("door", "gasket_replaced").spares == ("gasket by the door's size and profile",)
+    assert {"drier", "nitrogen"} <= set(acts.get("valve", "replaced").spares)
+    assert acts.get("condenser", "cleaned").spares == ()

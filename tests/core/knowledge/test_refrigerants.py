@@ -138,3 +138,15 @@ def test_outside_the_table_is_refused_with_the_range():
 def test_safety_class_says_what_burns():
     assert refrigerants.get("R-290").flammable
     assert not refrigerants.get("R-404A").flammable
+
+
+def test_a_few_letters_mean_a_refrigerant_or_ask_which():
+    assert refrigerants.matching("44")[:2] == ("R-448A", "R-449A")
+    assert refrigerants.matching("") == refrigerants.matching("R") == ()
+    assert refrigerants.matching("propane") == ("R-290",) and refrigerants.matching("co2") == ("R-744",)
+    assert refrigerants.meant("448").name == refrigerants.meant("r448a").name == "R-448A"
+    assert refrigerants.meant("22").name == "R-22", "the whole name goes before those that hold it"
+    with pytest.raises(InputError, match="may be R-448A, R-449A"):
+        refrigerants.meant("44")
+    with pytest.raises(InputError, match="none is called “9z”"):
+        refrigerants.meant("9z")

@@ -7,6 +7,7 @@ from django.db import IntegrityError, connection
 from django.utils import timezone
 
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.unit import UnitSpec, resolve
 from tests.web.conftest import make_person
 from web.benches.defrost.actions.plan_defrosts import ask_plan
 from web.benches.defrost.actions.watch_defrost import end_watch, mark_watch, start_watch
@@ -62,6 +63,8 @@ class _Plan:
 
 class _Dry:
     """Facts under which a melt may start."""
+
+    unit = resolve(UnitSpec(kind="reach_in_cooler", refrigerant="R-290"))
 
 
 @pytest.fixture

@@ -111,6 +111,30 @@ def test_a_refused_method_is_refused_by_the_server_too(at_work, call, read_in):
     assert not Melt.objects.exists()
 
 
+def test_a_release_that_fails_needs_the_other_way_with_words_of_its_own(at_work, call, read_in):
+    read_in(**SAFE | {"inside_release": "fails"}, drain="running")
+    assert "somebody outside who knows" in start(at_work, call)
+    read_in(someone_outside="yes")
+    assert "say who stands outside" in start(at_work, call) and not Melt.objects.exists()
+    data = {"method": "warm_water", "supply": "warm", "coil_place": "open", "way_out": "Sunniva at the door, timber in the frame"}
+    at_work.post(reverse("start-melt", args=[call.number]), data)
+    assert Melt.objects.exists()
+    assert "timber in the frame" in at_work.get(reverse("report", args=[call.number])).content.decode()
+
+
+def test_a_melt_rests_and_goes_on(at_work, call, read_in):
+    read_in(**SAFE, drain="running")
+    assert "No melt is under way" in at_work.post(reverse("pause-melt", args=[call.number]), follow=True).content.decode()
+    start(at_work, call)
+    Melt.objects.update(at=timezone.now() - timedelta(minutes=20))
+    at_work.post(reverse("pause-melt", args=[call.number]))
+    Melt.objects.update(paused_at=timezone.now() - timedelta(minutes=15))
+    assert round(Melt.objects.get().ran_min) == 5
+    at_work.post(reverse("resume-melt", args=[call.number]))
+    melt = Melt.objects.get()
+    assert melt.paused_at is None and round(melt.paused_min) == 15 and round(melt.ran_min) == 5
+
+
 def end(client, call, reason=""):
     return client.post(reverse("end-melt", args=[call.number]), {"reason": reason}, follow=True).content.decode()
 

@@ -59,13 +59,15 @@ def situation_of(call, facts):
     hours = hours_of(call)
     asked = situation(facts.unit, facts.seen, facts.derived, hours)
     watches, found = list(watched_on(call.unit)), kept_programs(call).get("found")
-    iced, seen = _as_found(call, facts)
+    iced, box_f, seen = _as_found(call, facts)
     if not watches and (found is None or iced is None):
         return asked
     then = situation(facts.unit, seen, facts.derived, hours)
     last = watches[-1].program if watches else {}
     watched = tuple((w.marks.get("ended"), w.ended_by == ENDED_BY_TIME, w.marks.get("clear"), w.coil_after) for w in watches)
-    key = _Key(then, Program(tuple(last.get("starts", ())), last.get("figures", {})), watched, program_of(found) if found else None, iced)
+    key = _Key(
+        then, Program(tuple(last.get("starts", ())), last.get("figures", {})), watched, program_of(found) if found else None, iced, box_f
+    )
     fitted = _calibrated(key)
     mended = any(step.part in MENDED for step in acts_of(call))
     return replace(
@@ -79,13 +81,13 @@ MENDED = ("door", "heater", "evap_fan", "termination", "relay", "stock")
 
 
 def _as_found(call, facts):
-    """Whether the coil was iced when it was found (None where nobody looked), and what was seen with the doors as they were found."""
+    """Whether the coil was iced and how warm the box was when found (None where nobody looked), and what was seen, the doors as found."""
     first = {}
     for reading in call.readings.all():
         if reading.undone_at is None:
             first.setdefault(reading.key, reading.value)
     iced = None if "ice_form" not in first else first["ice_form"] in ICED_FORMS
-    return iced, facts.seen | {key: first[key] for key in DOOR_KEYS if key in first}
+    return iced, first.get("box_temp_f"), facts.seen | {key: first[key] for key in DOOR_KEYS if key in first}
 
 
 def _disproved(found, iced, watches):
@@ -117,10 +119,10 @@ class _Key:
 def _calibrated(key):
     from kettle.benches.defrost.situation import Watched, calibrated
 
-    asked, program, watched, found, iced = key.given
+    asked, program, watched, found, iced, box_f = key.given
     seen = [Watched(ran or 0.0, by_time, clear, {"clear": True, "": None}.get(after, False)) for ran, by_time, clear, after in watched]
     if found is not None and iced is not None:
-        asked = calibrated(asked, found, (), iced)
+        asked = calibrated(asked, found, (), iced, box_f)
     return calibrated(asked, program, seen)
 
 

@@ -92,7 +92,7 @@ def changed(request, number, key, wrong=None, before=None, from_undo=False, kept
     }
     if request.POST.get("picture"):
         context["picture"] = standing.picture()
-    if on_sheet:
+    if on_sheet and "shown" in request.POST:
         shown = {key, *request.POST.get("shown", "").split(",")}
         sheets = sheets_of(standing, anatomy.part_of(key).code)
         # What can be asked only now that this was said.

@@ -40,7 +40,8 @@ def parts(request, number):
     """Every part of the unit, with what is known of it and what was done."""
     call = call_of(request, number)
     standing = standing_of(request, call)
-    return render(request, "round/parts.html", frame(request, call, _from(request), standing) | {"areas": areas_of(standing)})
+    context = frame(request, call, _from(request), standing) | picture_context(request, standing)
+    return render(request, "round/parts.html", context | {"areas": areas_of(standing)})
 
 
 @require_safe

@@ -163,7 +163,7 @@ document.addEventListener("pointerdown", (event) => {
   const key = event.target.closest(".flip-sign");
   if (!key) return;
   event.preventDefault();
-  const field = key.closest(".reading").querySelector("input");
+  const field = key.closest(".reading, .figure-entry").querySelector("input");
   field.value = field.value.startsWith("-") ? field.value.slice(1) : `-${field.value}`;
   field.dispatchEvent(new Event("input", {
     bubbles: true

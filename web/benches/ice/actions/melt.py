@@ -44,7 +44,9 @@ def start_melt(user, call, facts, plan, way_out=""):
 @action
 def pause_melt(user, call):
     """Stop the clock of the melt under way; InputError where none runs."""
-    melt = _under_way(user, call)
+    require_same_shop(user, call)
+    require_open(call)
+    melt = _under_way(call)
     if melt.paused_at is None:
         melt.paused_at = timezone.now()
         melt.save(update_fields=["paused_at"])
@@ -55,7 +57,9 @@ def pause_melt(user, call):
 @action
 def resume_melt(user, call):
     """Let the clock of the melt run on; InputError where none is under way."""
-    melt = _under_way(user, call)
+    require_same_shop(user, call)
+    require_open(call)
+    melt = _under_way(call)
     if melt.paused_at is not None:
         melt.paused_min += (timezone.now() - melt.paused_at).total_seconds() / 60.0
         melt.paused_at = None
@@ -64,9 +68,7 @@ def resume_melt(user, call):
     return melt
 
 
-def _under_way(user, call):
-    require_same_shop(user, call)
-    require_open(call)
+def _under_way(call):
     melt = call.melts.filter(ended_at=None, undone_at=None).first()
     if melt is None:
         raise InputError("No melt is under way")

@@ -33,6 +33,8 @@ def main():
     at = f"/calls/{Call.objects.get(unit__name='Freezer 1', closed_at=None).number}"
     entry = {"suction_psig": "10.7", "stop": "read"}
     acts = {"entry": (lambda: client.post(f"{at}/entry/suction_psig/", entry, headers={"HX-Request": "true"}), ENTRY_S)}
+    said = {"door": "gasket_gap", "stop": "arrive", "view": "part", "picture": "yes", "shown": "door"}
+    acts["said on the picture"] = (lambda: client.post(f"{at}/entry/door/", said, headers={"HX-Request": "true"}), ENTRY_S)
     left = {"starts": "02:00 10:00 18:00", "fail_safe_min": "30", "termination_f": "55", "act": "nudge", "place": "1", "by": "1"}
     acts["program moved"] = (lambda: client.post(f"{at}/program/try/", left, headers={"HX-Request": "true"}), ENTRY_S)
     stops = ("arrive", "read", "sets", "probes", "programs", "watch", "controller", "judge", "correct", "hand-over", "report")

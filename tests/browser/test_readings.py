@@ -29,6 +29,10 @@ def test_drawing_quantities_and_standing_are_all_in_sight(open_stop, unit):
         for other in tags[i + 1 :]:
             apart = one["x"] + one["width"] <= other["x"] + 1 or other["x"] + other["width"] <= one["x"] + 1
             assert apart or one["y"] + one["height"] <= other["y"] + 1 or other["y"] + other["height"] <= one["y"] + 1
+    # On a small tablet too.
+    page.set_viewport_size({"width": 1024, "height": 768})
+    for selector in (".circuit", "#quantities"):
+        assert bottom_of(page, selector) <= 768, selector
 
 
 def test_ladder_by_typing_by_handle_and_by_key(app, live_server, accessible):

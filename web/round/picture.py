@@ -186,9 +186,9 @@ def picture_for(kind, build=""):
 
 
 def spots_of(picture, unit):
-    """What is drawn of a unit, pane by pane, each in the order of a walk."""
+    """What is drawn of a unit, pane by pane, each in the order of a walk: the spot, and its parts that the unit has."""
     panes = [[picture.moved.get(spot.code, spot) for spot in _BOX], list(_UNIT)]
-    return [[spot for spot in pane if spot.parts_on(unit)] for pane in panes]
+    return [[(spot, parts) for spot in pane if (parts := spot.parts_on(unit))] for pane in panes]
 
 
 def parts_behind(code):

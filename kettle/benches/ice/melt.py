@@ -192,7 +192,9 @@ def plan(
         rate = heater_btu_min(facts) if method.code == "own_heaters" else method.btu_min or air
         if rate > 0:
             minutes = (needs[0] / (rate * method.useful[1]), needs[1] / (rate * method.useful[0]))
-    return Plan(method, minutes, gallons, tuple(refusals), tuple(warnings), words(*method.cautions))
+    # Nobody is shut in a cabinet.
+    cautions = words(*(code for code in method.cautions if code != "inside" or facts.unit.walk_in))
+    return Plan(method, minutes, gallons, tuple(refusals), tuple(warnings), cautions)
 
 
 def plans(
@@ -215,7 +217,7 @@ def _refusals(method: Method, facts: Facts, supply: str, coil_place: str, box_f:
         found.append(f"Never with {refrigerant.name}: it burns ({refrigerant.safety_class})")
     if method.supply and supply not in method.supply:
         found.append(f"Needs {' or '.join(SUPPLIES[word] for word in method.supply)} at the site")
-    if method.code == "own_heaters" and facts.unit.defrost != "electric":
+    if method.code == "own_heaters" and facts.unit.defrost not in ("electric", "hot_gas"):
         found.append("This unit has no defrost heaters")
     if method.code == "own_heaters" and facts.derived.get("heater_pct", 100.0) < SOUND_HEATERS_PCT:
         found.append("Its heaters do not draw what they should: part of the coil would stay iced")

@@ -219,3 +219,16 @@ def test_a_coil_bridged_solid_holds_the_room_between_its_fins():
     assert usual[0] == pytest.approx(30, abs=1) and usual[1] == pytest.approx(74, abs=1) and low > usual[1]
     with pytest.raises(InputError, match="how deep"):
         ice.mass_lb(hard, 6.0, "very")
+
+
+def test_a_cabinet_shuts_nobody_in_and_hot_gas_melts_its_own_coil():
+    case = resolve(UnitSpec(kind="display_cooler", refrigerant="R-449A", defrost="hot_gas"))
+    room = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-449A"))
+    for unit, inside in ((case, False), (room, True)):
+        made = melt.plan(melt.METHODS["fans_only"], Facts(unit, {}), (5.0, 9.0), 6.0, "warm", "open")
+        assert any("inside release" in text for text in made.cautions) == inside
+    assert "no defrost heaters" not in " ".join(
+        melt.plan(melt.METHODS["own_heaters"], Facts(case, {}), (5.0, 9.0), 6.0, "warm", "open").refusals
+    )
+    assert melt.first_step(Facts(room, {"drain": "frozen"})).startswith("Start at the drain: open it")
+    assert melt.melted_min(30.0, 12.0) == 18.0 and melt.melted_min(5.0, 12.0) == 0.0

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from kettle.judging.facts import Facts
-from kettle.knowledge import anatomy, observations
+from kettle.knowledge import observations
 from kettle.knowledge.causes.usual import USUAL
 from kettle.knowledge.units import TRADE
 from web.logbook.courses import acts_of
@@ -115,7 +115,8 @@ class Picture:
         self.done = {}
         for step in done:
             self.done.setdefault(step.part, []).append(step.act.label.lower())
-        self.spots = {spot.code: spot for pane in spots_of(self.drawn, unit) for spot in pane}
+        self.by_pane = spots_of(self.drawn, unit)
+        self.spots = {spot.code: spot for pane in self.by_pane for spot, _ in pane}
 
     @property
     def panes(self):
@@ -125,13 +126,12 @@ class Picture:
             bare = [Shown(spot, "", True, False, "", []) for code, spot in self.spots.items() if code in OUTLINE]
             return [Pane(PANES[0], f"round/picture/{self.drawn.shell}.svg", bare, "box")]
         return [
-            Pane(label, f"round/picture/{shell}.svg", [self._shown(spot) for spot in spots], code)
-            for label, shell, spots, code in zip(PANES, shells, spots_of(self.drawn, self.unit), ("box", "unit"), strict=True)
+            Pane(label, f"round/picture/{shell}.svg", [self._shown(spot, parts) for spot, parts in spots], code)
+            for label, shell, spots, code in zip(PANES, shells, self.by_pane, ("box", "unit"), strict=True)
         ]
 
-    def _shown(self, spot):
-        parts = spot.parts_on(self.unit)
-        keys = [entry.key for part in parts for entry in part.observed_on(self.unit) if entry.key in self.seen]
+    def _shown(self, spot, parts):
+        keys = [key for part in parts for key in part.keys if key in self.seen and observations.get(key).exists_on(self.unit)]
         told = [key for key in keys if key not in UNSPOKEN]
         unusual = [key for key in told if self._is_unusual(key)]
         figures = [key for key in told if observations.get(key).is_number]
@@ -269,15 +269,14 @@ def _in_a_row(spot, states):
 
 def picture_of(standing, opened=""):
     """The unit as it stands now."""
-    maps = standing.ice
-    ice = maps.latest("after", standing.coil) or (None if _melted(standing) else maps.latest("before", standing.coil))
+    maps, steps = standing.ice, [step for step, _ in standing.steps]
+    ice = maps.latest("after", standing.coil) or (None if _melted(steps) else maps.latest("before", standing.coil))
     call, facts = standing.call, standing.judgement.facts
-    done = [step for step in acts_of(call) if step.part in anatomy.PARTS]
-    return Picture(standing.unit, call.unit.build, facts.seen, standing.shown, ice, done, opened)
+    return Picture(standing.unit, call.unit.build, facts.seen, standing.shown, ice, steps, opened)
 
 
-def _melted(standing):
-    return any(step.part == "coil" and step.did == "melted" for step in acts_of(standing.call))
+def _melted(steps):
+    return any((step.part, step.did) == ("coil", "melted") for step in steps)
 
 
 def found_and_left(call, shown=TRADE):
@@ -287,7 +286,6 @@ def found_and_left(call, shown=TRADE):
     before, after, now = maps.latest("before"), maps.latest("after"), facts_of_coils(call)[0].seen
     if not stages:
         return {"found": ("As found", Picture(unit, build, now, shown, before))}
-    melted = any((step.part, step.did) == ("coil", "melted") for step in steps)
-    left = Picture(unit, build, now, shown, after or (None if melted else before), steps)
+    left = Picture(unit, build, now, shown, after or (None if _melted(steps) else before), steps)
     return {"found": ("As found", Picture(unit, build, stages[0][1].seen, shown, before)),
             "left": ("As left" if call.closed_at else "As it stands", left)}  # fmt: skip

@@ -15,13 +15,12 @@ class PlatePicture(Picture):
     def __init__(self, unit, build, shown=TRADE):
         super().__init__(unit, build, {}, shown)
 
-    def _shown(self, spot):
+    def _shown(self, spot, parts):
         part = LEADS_TO.get(spot.code, spot.code)
         fields = FIELDS.get(part, ())
         own = [name for name in fields if name not in self.unit.assumed and getattr(self.unit, name, None) is not None]
         told = [words for name in fields if spot.code not in LEADS_TO and (words := self._plate_words(name))]
-        label = spot.parts_on(self.unit)[0].label
-        shown = Shown(spot, label, True, bool(own), "; ".join(told) or "as usual", self._flags(spot.flag, told) if fields else [])
+        shown = Shown(spot, parts[0].label, True, bool(own), "; ".join(told) or "as usual", self._flags(spot.flag, told) if fields else [])
         shown.leads_to = part if fields else ""
         return shown
 

@@ -80,7 +80,9 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
         out["ratio"] = psig_to_psia(discharge, unit.altitude_ft) / psig_to_psia(suction, unit.altitude_ft)
     if "compressor_amps" in got and unit.compressor_rla_a:
         out["amps_pct"] = 100.0 * got["compressor_amps"] / unit.compressor_rla_a
-    out |= electrics.derive(got, unit.phases, unit.nameplate_v)
+    # Behind an open contactor nothing is live: what is lost over it says nothing of its poles.
+    live = {key: value for key, value in got.items() if seen.get("contactor") != "out" or not key.startswith(("load_v", "pole_drop"))}
+    out |= electrics.derive(live, unit.phases, unit.nameplate_v)
     cut_out, cut_in = got.get("stat_cut_out_f"), got.get("stat_cut_in_f")
     if cut_out is not None and cut_in is not None:
         out["stat_span_f"] = cut_in - cut_out

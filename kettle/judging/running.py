@@ -38,6 +38,8 @@ CURRENT: Final = (
 )  # fmt: skip
 # These stand alone: nobody asks how other boxes on the same plant do.
 SELF_CONTAINED: Final = ("reach_in", "bottle", "prep_rail")
+# Dead behind an open contactor, whatever its poles are worth.
+_BEHIND_CONTACTOR: Final = ("load_v", "pole_drop")
 _POWERED: Final = ("line_v", "load_v", "pole_drop", "compressor_amps", "heater_amps", "heater_volts", "evap_fan_supply_v")
 
 
@@ -76,6 +78,8 @@ def says_nothing(key: str, f: Facts) -> str:
     """Return why something seen is no evidence of anything now, in words; empty where it speaks."""
     if key in FANS and f.is_("control_call", "in_defrost"):
         return "the fans rest in a defrost"
+    if key.startswith(_BEHIND_CONTACTOR) and f.is_("contactor", "out"):
+        return "behind an open contactor nothing is live"
     if f.is_("compressor", "off"):
         if key == "condenser_fans" and not f.is_("contactor", "in") and f.is_(key, "stopped", "slow", "cycling"):
             return "the condenser fan stands with the compressor"
@@ -96,6 +100,8 @@ def can_be_asked(entry: Observation, f: Facts) -> bool:
     if key == "fan_delay" and not f.is_("evap_fans", "stopped"):
         return False
     if key == "siblings" and f.unit.kind.code.startswith(SELF_CONTAINED):
+        return False
+    if key.startswith(_BEHIND_CONTACTOR) and f.is_("contactor", "out"):
         return False
     powered = key.startswith(_POWERED)
     if f.is_("power_locked_out", "yes") and powered:

@@ -11,9 +11,11 @@ import numpy as np
 
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
+from kettle.knowledge.unit import Unit, UnitSpec, resolve
 from kettle.plant.box import ICE_LB_FT3
 from kettle.plant.parts import Plant
 from kettle.plant.rows import Figures
+from kettle.plant.sizing import sized
 
 Change = Callable[[Plant, Figures], None]
 Mark = Callable[[Any, Plant, Figures], None]
@@ -73,6 +75,21 @@ class Fault:
     seen: Mapping[str, Value] = field(default_factory=dict)
 
 
+# The units a fault can be on: field of the unit -> values that have the part; those left out can be on any.
+_VALVE: Final = {"metering": ("txv", "eev")}
+_HEATED: Final = {"defrost": ("electric", "hot_gas")}
+_PROGRAM: Final = {"defrost": ("timed_air", "electric", "hot_gas")}
+_AIR: Final = {"condensing": ("air",)}
+_HELD: Final = {"head_control": ("mixing_valve", "mixing_valve_and_fan", "fan_cycling", "fan_speed")}
+ONLY: Final[Mapping[str, Mapping[str, tuple[Any, ...]]]] = {
+    "cap_tube_restricted": {"metering": ("cap_tube",)}, "txv_underfeeding": _VALVE, "txv_overfeeding": _VALVE,
+    "bulb_fault": {"metering": ("txv",)}, "liquid_solenoid_closed": _VALVE, "solenoid_leaking": _VALVE, "suction_regulator_shut": _VALVE,
+    "defrost_heater_open": {"defrost": ("electric",)}, "defrost_never_starts": _PROGRAM, "defrost_too_little": _PROGRAM,
+    "defrost_too_much": _PROGRAM, "defrost_not_terminating": _HEATED, "compressor_runs_in_defrost": {"defrost": ("electric",)},
+    "condenser_dirty": _AIR, "condenser_fan_failed": _AIR, "head_control_stuck_bypass": _HELD, "head_control_not_holding": _HELD,
+    "winter_charge_short": _HELD, "wrong_parameters": {"metering": ("eev",)}, "start_parts_failed": {"phases": (1,)},
+    "fan_delay_waiting": _HEATED,
+}  # fmt: skip
 _DEAD: Final = _set("can_run", 0.0)
 # fmt: off
 FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
@@ -108,15 +125,19 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
           seen={"head_control": "not_holding_when_cold"}),
     Fault("winter_charge_short", _scale("charge_lb", -0.35)),
     Fault("compressor_inefficient", _scale("efficiency", -0.6)),
-    Fault("compressor_overload", _DEAD, seen={"compressor": "tripping", "compressor_shell": "hot", "contactor": "in"}),
-    Fault("compressor_grounded", _DEAD, seen={"winding_ground_ohm": 40.0, "power_locked_out": "yes"}),
-    Fault("compressor_open_winding", _DEAD, seen={"compressor": "humming", "winding_cs_ohm": 1e6, "power_locked_out": "yes"}),
-    Fault("contactor_pole_open", _DEAD, seen={"compressor": "humming", "contactor": "in", "pole_drop_v_1": 228.0}),
-    Fault("start_parts_failed", _DEAD, seen={"compressor": "humming", "start_parts": "capacitor_failed"}),
-    Fault("voltage_problem", _DEAD, seen={"compressor": "tripping", "line_v_12": 231.0, "line_v_23": 203.0, "line_v_31": 213.0}),
+    Fault("compressor_overload", _DEAD, seen={"compressor": "tripping", "compressor_shell": "hot", "contactor": "in",
+                                              "winding_cs_ohm": 1e6, "winding_cr_ohm": 1e6}),
+    Fault("compressor_grounded", _DEAD, seen={"compressor": "tripping", "contactor": "in", "winding_ground_ohm": 40.0}),
+    Fault("compressor_open_winding", _DEAD,
+          seen={"compressor": "humming", "contactor": "in", "winding_cs_ohm": 1e6, "winding_sr_ohm": 1e6}),
+    Fault("contactor_pole_open", _DEAD, seen={"compressor": "humming", "contactor": "in", "pole_drop_v_1": 228.0,
+                                              "load_v_12": 112.0, "load_v_31": 118.0}),
+    Fault("start_parts_failed", _DEAD, seen={"compressor": "humming", "contactor": "in", "start_parts": "capacitor_failed"}),
+    Fault("voltage_problem", _DEAD, seen={"compressor": "tripping", "contactor": "in",
+                                          "line_v_12": 231.0, "line_v_23": 203.0, "line_v_31": 213.0}),
     Fault("no_call", _DEAD, seen={"control_call": "no_power", "contactor": "out"}),
     Fault("stat_calibration", _add("sensor_error_f", -8.0)),
-    Fault("sensor_mixup", _add("sensor_error_f", -20.0), seen={"controller_alarm": "sensor_fault"}),
+    Fault("sensor_mixup", _add("sensor_error_f", -20.0), seen={"circuit_extra": "probe_wrong_role"}),
     Fault("lp_control_misset", _set("lp_in_psia", 400.0), seen={"low_pressure_switch": "open", "compressor": "off"}),
     Fault("short_cycle", _all(_scale("differential_f", -0.9), _scale("least_off_h", -0.8))),
     Fault("suction_regulator_shut", _add("regulator_f", 30.0)),
@@ -132,11 +153,29 @@ def get(code: str) -> Fault:
     return FAULTS[code]
 
 
+def possible(code: str, unit: Unit) -> bool:
+    """Whether a fault can be on a unit built like this."""
+    return all(getattr(unit, name) in having for name, having in ONLY.get(code, {}).items())
+
+
+def changes(code: str) -> tuple[str, ...]:
+    """Return the parts a fault changes, by trying it."""
+    plant = sized(resolve(UnitSpec("walk_in_freezer", "R-404A")))
+    before = plant.parts.copy()
+    change = get(code).change
+    if change is not None:
+        change(plant, np.array([0.5]))
+    return tuple(name for name in plant.parts.dtype.names if not np.array_equal(before[name], plant.parts[name], equal_nan=True))
+
+
 def apply(plant: Plant, state: Any, code: str, severity: float | Figures = 1.0) -> None:
     """Put a fault into a plant and its state, each variant by its own severity (0 to 1).
 
-    Raises InputError for a fault that is not known or a severity outside 0 to 1.
+    Raises InputError for a fault that is not known or cannot be on this unit, or a severity outside 0 to 1.
     """
+    get(code)
+    if not possible(code, plant.unit):
+        raise InputError(f"{code} cannot be on a {plant.unit.build}")
     grade = np.broadcast_to(np.asarray(severity, dtype=float), (plant.count,))
     if not ((grade >= 0) & (grade <= 1)).all():
         raise InputError(f"severity of {code} is outside 0 to 1")

@@ -65,10 +65,11 @@ def observed(plant: Plant, course: Course, codes: tuple[str, ...] = (), seed: in
         found["bulb"] = "tight_insulated"
     for code in codes:
         found |= FAULTS[code].seen
-    return {key: _scattered(key, value, chance) for key, value in found.items() if get(key).exists_on(plant.unit)}
+    return {key: scattered(key, value, chance) for key, value in found.items() if get(key).exists_on(plant.unit)}
 
 
-def _scattered(key: str, value: Value, chance: random.Random) -> Value:
+def scattered(key: str, value: Value, chance: random.Random) -> Value:
+    """Return a reading with the scatter of its instrument; words as they are."""
     if not isinstance(value, float):
         return value
     entry = get(key)

@@ -13,6 +13,9 @@ STARVED = {
     "compressor_shell": {"hot": 0.45},
     "box_temp_f": {"high": MOSTLY},
     "ice_places": {"coil_inlet_passes": 0.33, "valve_outlet": 0.25, "distributor_tubes": 0.22},
+    # All the frost lies on the cold part of the coil: it packs there, and the sensor that ends the defrost sits elsewhere.
+    "ice_form": {"heavy_frost": 0.16, "hard_ice": 0.12},
+    "coil_after_defrost": {"part_iced": 0.28},
 }
 
 CAUSES = (

@@ -71,10 +71,10 @@ CAUSES = (
         "The low-pressure control cuts in or out at the wrong pressure.",
         0.025,
         {
-            "lp_cut_in_off_f": {"low": 0.3, "high": 0.5},
+            "lp_cut_in_off_f": {"low": 0.3, "high": 0.6},
             "lp_cut_out_psig": {"low": 0.35},
-            "compressor": {"short_cycling": 0.5, "off": 0.25},
-            "low_pressure_switch": {"open": 0.4},
+            "compressor": {"short_cycling": 0.45, "off": 0.4},
+            "low_pressure_switch": {"open": 0.6},
             "box_temp_f": {"low": 0.25, "high": 0.5},
             "stat_span_f": {"low": SOME},
         },

@@ -1,0 +1,254 @@
+"""The judgement against an opponent that knows nothing of its tables: simulated units, and a technician who only does as he is told.
+
+He gets kind, plate and complaint, looks at what costs nothing, and then follows the application's own holds and next checks: melts when
+told to, waits when told to, until one answer stands above 90 % or 25 checks are spent. He never sees the fault.
+
+    python -m benchmarks.technician [--kinds a,b] [--causes a,b] [--seeds N] [--pairs] [--all] [--held-out]
+
+Prints what was told first and among three by cause and kind, checks and minutes, harm, and how well stated chances hold.
+Kinds and seeds of HELD_OUT are left out unless asked for: they are not to be looked at while the tables or the model are worked on.
+"""
+
+import argparse
+import sys
+from collections import Counter, defaultdict
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass, field
+from itertools import product
+from statistics import median
+from time import perf_counter
+
+from kettle.judging import running
+from kettle.judging.course import Done, judge_course
+from kettle.judging.holds import blocking
+from kettle.knowledge import observations
+from kettle.knowledge.acts import RUNNING
+from kettle.knowledge.unit import resolve
+from kettle.plant import faults
+from kettle.plant.oracle import stand
+from kettle.plant.oracle.rig import OWN_DOING
+from kettle.plant.simulate import PRESETS
+
+SURE, MOST_CHECKS = 0.90, 25
+SEVERITIES, OUTSIDE_F, HOURS = (0.6, 1.0), (60.0, 85.0), 54.0
+HELD_OUT_KINDS, HELD_OUT_SEEDS = ("display_freezer",), (3,)
+# What is looked at on arriving, since it costs nothing.
+FREE = (
+    "complaint", "since_when", "last_touched", "left_ice", "box_temp_f", "display_temp_f", "door", "door_traffic", "strip_curtain",
+    "ice_form", "ice_places", "evap_fans", "evap_coil", "drain", "drain_pan", "compressor", "condenser_fans", "condenser_coil",
+    "control_call", "controller_alarm", "ambient_f",
+)  # fmt: skip
+MELT_MIN, LOCK_MIN = 40.0, 2.0
+CAUSES_OF_STOCK = ("hot_stock",)
+# What comes of an answer that would hurt: act on gas, on the stem, on a compressor.
+HARM = {
+    "undercharge": ("gas added to a unit that is not short", ("undercharge", "winter_charge_short", "solenoid_leaking")),
+    "txv_underfeeding": ("a valve turned for a fault elsewhere", ("txv_underfeeding", "wrong_parameters", "bulb_fault")),
+    "txv_overfeeding": ("a valve turned for a fault elsewhere", ("txv_overfeeding", "wrong_parameters", "bulb_fault")),
+    "compressor_inefficient": ("a sound compressor condemned", ("compressor_inefficient",)),
+    "compressor_grounded": ("a sound compressor condemned", ("compressor_grounded",)),
+    "compressor_open_winding": ("a sound compressor condemned", ("compressor_open_winding",)),
+}
+ACTED_ON_FROM = 0.9
+BINS = (0.0, 0.2, 0.4, 0.6, 0.8, 0.9, 1.01)
+
+
+@dataclass
+class Told:
+    """What came of one unit: what was wrong, what was told and how surely, how many checks and minutes it took."""
+
+    kind: str
+    wrong: tuple
+    severity: float
+    outside_f: float
+    seed: int
+    ranking: list = field(default_factory=list)
+    checks: int = 0
+    minutes: float = 0.0
+    symptom: str = ""
+    said: dict = field(default_factory=dict)
+
+    @property
+    def first(self):
+        """Whether the first answer is the truth, and all of it."""
+        return set(self.ranking[0][0]) == set(self.wrong) if self.ranking else False
+
+    @property
+    def place(self):
+        """The place of the whole truth among the answers, from 0; none beyond five."""
+        return next((n for n, (codes, _) in enumerate(self.ranking[:5]) if set(codes) == set(self.wrong)), None)
+
+    @property
+    def holds_it(self):
+        """Whether the first answer names what is wrong, alone or with something beside it."""
+        return bool(self.ranking) and set(self.wrong) <= set(self.ranking[0][0])
+
+
+def symptom_of(rig):
+    """Why somebody would call; empty where nobody would."""
+    over = float(rig.state.air_f) - rig.unit.set_f
+    if over > 5.0:
+        return "warm"
+    if over < -5.0:
+        return "cold"
+    if rig.look("ice_form") in ("heavy_frost", "hard_ice"):
+        return "iced"
+    if rig.look("drain_pan") == "overflowing":
+        return "water"
+    return "off" if rig.parts.can_run <= 0 else ""
+
+
+def technician(rig, told):
+    """Follow the holds and next checks until one answer stands clear; fills `told`."""
+    unit, stages, done, tried = rig.unit, [{}], [], set()
+
+    def take(key):
+        tried.add(key)
+        if not observations.get(key).exists_on(unit):
+            return False
+        if key in OWN_DOING:
+            rig.own[key] = "yes"
+        value = rig.look(key)
+        if value is not None:
+            stages[-1][key] = value
+        return value is not None
+
+    rig.settle()
+    for key in FREE:
+        if key not in OWN_DOING:
+            take(key)
+    while True:
+        course = judge_course(unit, stages, done)
+        told.ranking = [(s.codes, s.probability) for s in course.was[:5]]
+        holds, checks = course.now.holds, course.now.next_checks
+        if (told.ranking and told.ranking[0][1] >= SURE) or told.checks >= MOST_CHECKS:
+            break
+        if any(hold.code == "iced_coil" for hold in holds) and not done:
+            rig.do("coil", "melted")
+            rig.wait(45.0)
+            rig.settle()
+            done.append(Done("coil", "melted"))
+            stages.append({})
+            told.minutes += MELT_MIN
+            for key in ("box_temp_f", "ice_form", "ice_places", "evap_fans", "compressor"):
+                take(key)
+            continue
+        check = next((one for one in checks if one.key not in tried), None)
+        if check is None and blocking(list(holds), "resistance_test") and "power_locked_out" not in tried:
+            # Ohms wait for the lock-out: it comes when nothing live is left to measure.
+            take("power_locked_out")
+            told.minutes += LOCK_MIN
+            continue
+        if check is None:
+            break
+        entry = observations.get(check.key)
+        if "lock_out" in entry.holds and blocking(list(holds), "resistance_test"):
+            take("power_locked_out")
+            told.minutes += LOCK_MIN
+        told.checks += 1
+        told.minutes += check.minutes
+        if check.key in (*RUNNING, *running.FLOW) and running.state(course.now.facts) != "dead" and not rig.readable:
+            # What runs is read while it runs.
+            told.minutes += rig.settle()
+        take(check.key)
+    told.said = {**stages[0], **({f"{k}'": v for k, v in stages[-1].items()} if done else {})}
+    return told
+
+
+def one(job):
+    """Judge one unit; None where nobody would call about it."""
+    kind, wrong, severity, outside_f, seed = job
+    unit = resolve(PRESETS[kind])
+    rig = stand(unit, [(code, severity) for code in wrong], HOURS, outside_f, seed)
+    told = Told(kind, wrong, severity, outside_f, seed)
+    told.symptom = symptom_of(rig)
+    if wrong and not told.symptom:
+        return None
+    return technician(rig, told)
+
+
+def jobs(kinds, causes, seeds, pairs):
+    """Everything that can be wrong on each kind, by severity, weather and seed; sound units too."""
+    found = []
+    for kind, outside_f, seed in product(kinds, OUTSIDE_F, seeds):
+        unit = resolve(PRESETS[kind])
+        possible = [
+            code for code in faults.FAULTS if faults.possible(code, unit) and code not in CAUSES_OF_STOCK and (not causes or code in causes)
+        ]
+        if pairs:
+            found += [(kind, (a, b), 1.0, outside_f, seed) for n, a in enumerate(possible) for b in possible[n + 1 :: 5]]
+            continue
+        found += [(kind, (code,), severity, outside_f, seed) for code in possible for severity in SEVERITIES]
+        if not causes:
+            found.append((kind, (), 0.0, outside_f, seed))
+    return found
+
+
+def report(results, unseen, seconds):
+    """Print what came of all units."""
+    faulty = [r for r in results if r.wrong]
+    sound = [r for r in results if not r.wrong]
+    total = len(faulty) or 1
+    print(f"{len(faulty)} faulty units somebody calls about, {unseen} nobody would, {len(sound)} sound; {seconds:.0f} s")
+    top, three = sum(r.first for r in faulty), sum(r.place is not None and r.place < 3 for r in faulty)
+    named = sum(r.holds_it for r in faulty)
+    print(f"on top {top / total:.1%}, named in the first answer {named / total:.1%}, among three {three / total:.1%}")
+    if faulty:
+        print(f"median checks {median(r.checks for r in faulty)}, minutes {median(r.minutes for r in faulty):.0f}")
+    harm = Counter()
+    for r in results:
+        codes, sure = r.ranking[0] if r.ranking else ((), 0.0)
+        for code in codes:
+            if code in HARM and sure >= ACTED_ON_FROM and not set(HARM[code][1]) & set(r.wrong):
+                harm[HARM[code][0]] += 1
+    print(f"harmful advice {sum(harm.values()) / (len(results) or 1):.2%} {dict(harm)}")
+    blamed = [r for r in sound if r.ranking and r.ranking[0][0] and r.ranking[0][1] > 0.5]
+    print(f"sound units told a fault above 50 %: {len(blamed)} of {len(sound)} {Counter('+'.join(r.ranking[0][0]) for r in blamed)}")
+    error = 0.0
+    for low, high in zip(BINS, BINS[1:], strict=False):
+        inside = [(p, set(codes) == set(r.wrong)) for r in results for codes, p in r.ranking[:1] if low <= p < high]
+        if inside:
+            stated, right = sum(p for p, _ in inside) / len(inside), sum(hit for _, hit in inside) / len(inside)
+            error += abs(stated - right) * len(inside) / len(results)
+            print(f"  stated {low:.1f} to {min(high, 1.0):.1f}: {len(inside):4} answers, mean {stated:.2f}, right {right:.2f}")
+    print(f"expected calibration error {error:.3f}")
+    for title, key in (("by cause", lambda r: "+".join(r.wrong)), ("by kind", lambda r: r.kind)):
+        groups = defaultdict(list)
+        for r in faulty:
+            groups[key(r)].append(r)
+        print(title)
+        for name, group in sorted(groups.items(), key=lambda pair: sum(r.first for r in pair[1]) / len(pair[1])):
+            instead = Counter("+".join(r.ranking[0][0]) or "nothing wrong" for r in group if r.ranking and not r.first).most_common(3)
+            hits, among = sum(r.first for r in group), sum(r.place is not None and r.place < 3 for r in group)
+            print(f"  {name:28} {hits:3} of {len(group):3} on top, {among:3} among three  {', '.join(f'{w} {n}' for w, n in instead)}")
+
+
+def main():
+    """Run them all on all processors and print the tables."""
+    asked = argparse.ArgumentParser(description=__doc__.splitlines()[0])
+    asked.add_argument("--kinds", default="")
+    asked.add_argument("--causes", default="")
+    asked.add_argument("--seeds", type=int, default=1)
+    asked.add_argument("--pairs", action="store_true")
+    asked.add_argument("--held-out", action="store_true", help="only what is never looked at while tuning")
+    asked.add_argument("--show", action="store_true", help="every unit told wrongly, with what was seen")
+    args = asked.parse_args()
+    kinds = args.kinds.split(",") if args.kinds else [kind for kind in PRESETS if kind not in HELD_OUT_KINDS]
+    seeds = tuple(range(1, args.seeds + 1))
+    if args.held_out:
+        kinds, seeds = (list(HELD_OUT_KINDS), seeds) if not args.kinds else (kinds, HELD_OUT_SEEDS)
+    work = jobs(kinds, args.causes.split(",") if args.causes else (), seeds, args.pairs)
+    begun = perf_counter()
+    with ProcessPoolExecutor() as pool:
+        found = list(pool.map(one, work, chunksize=4))
+    results = [told for told in found if told is not None]
+    report(results, len(found) - len(results), perf_counter() - begun)
+    if args.show:
+        for r in results:
+            if not r.first:
+                ranking = [("+".join(codes) or "nothing", round(p, 2)) for codes, p in r.ranking[:3]]
+                print(r.kind, r.wrong, r.severity, r.outside_f, r.symptom, ranking, r.said)
+
+
+if __name__ == "__main__":
+    sys.exit(main())

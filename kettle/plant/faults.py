@@ -98,7 +98,7 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("hot_stock", at_start=_warm_stock, seen={"door_traffic": "heavy"}),
     Fault("evap_fan_failed", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped", "evap_fan_supply_v": 230.0}),
     Fault("evap_fan_no_power", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped", "evap_fan_supply_v": 0.0}),
-    Fault("fan_delay_waiting", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped", "fan_delay": "waits_cold"}),
+    Fault("fan_delay_waiting", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped", "evap_fan_supply_v": 0.0, "fan_delay": "waits_cold"}),
     Fault("evap_airflow_low", _all(_scale("fan_flow", -0.75), _scale("coil_air", -0.4)), seen={"evap_coil": "dirty"}),
     Fault("defrost_never_starts", _scale("defrosts_per_day", -1.0), seen={"defrost_starts": "never"}),
     Fault("defrost_heater_open", _scale("heater_btu_h", -0.95)),

@@ -28,6 +28,11 @@ _FAN_STILL = {
     "evap_fans": {"stopped": 0.5, "some_stopped": 0.38, "reversed": 0.04, "held_by_ice": 0.04},
     # Where no air moves, a sensor and a thermometer stand in different air.
     "sensor_error_f": {"low": 0.35, "high": 0.2},
+    # A coil that gets no air grows so cold that its low-pressure switch may stop the compressor; at rest it is colder than the box.
+    "low_pressure_switch": {"open": 0.25},
+    "compressor": {"off": 0.2, "short_cycling": 0.15},
+    "contactor": {"out": 0.25},
+    "rest_off_f": {"low": 0.5},
 }
 _NO_FAN = {"evap_fans": "none"}
 

@@ -164,6 +164,7 @@ CAUSES = (
             "valve_sound": {"silent": 0.85},
             "compressor": {"off": 0.45, "short_cycling": 0.2},
             "low_pressure_switch": {"open": 0.5},
+            "contactor": {"out": 0.5},
             "box_temp_f": {"high": 0.9},
             "box_trend": {"rising": 0.6},
             "ice_form": {"none": 0.8},

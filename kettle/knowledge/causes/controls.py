@@ -75,6 +75,8 @@ CAUSES = (
             "lp_cut_out_psig": {"low": 0.35},
             "compressor": {"short_cycling": 0.45, "off": 0.4},
             "low_pressure_switch": {"open": 0.6},
+            # What holds it off is the open switch in the contactor's own circuit.
+            "contactor": {"out": 0.5},
             "box_temp_f": {"low": 0.25, "high": 0.5},
             "stat_span_f": {"low": SOME},
         },

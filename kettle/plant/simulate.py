@@ -3,10 +3,12 @@
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
 from kettle.knowledge.unit import UnitSpec, check_choice, resolve
-from kettle.plant import faults, reading
+from kettle.plant import faults
+from kettle.plant.oracle import Rig
 from kettle.plant.parts import Plant
 from kettle.plant.run import Course, run
 from kettle.plant.sizing import sized
@@ -28,6 +30,12 @@ PRESETS: Final[dict[str, UnitSpec]] = {
         UnitSpec("provision_room_freezer", "R-404A", compressor_rla_a=18.0, phases=3),
     )
 }
+# What one round of reading takes.
+READ: Final = (
+    "box_temp_f", "product_temp_f", "compressor", "evap_fans", "condenser_fans", "condenser_coil", "ambient_f", "ice_form",
+    "suction_psig", "discharge_psig", "suction_line_evap_f", "suction_line_comp_f", "liquid_line_f", "discharge_line_f", "drier_drop_f",
+    "compressor_amps", "return_air_f", "supply_air_f", "water_in_f", "water_out_f", "sight_glass", "receiver_level_pct", "bulb",
+)  # fmt: skip
 HOURS: Final = (0.5, 240.0)
 OUTSIDE_F: Final = (-20.0, 120.0)
 # A circuit is read when it has run this long; the wait for it is at most so many hours more.
@@ -88,7 +96,14 @@ def simulate(
     while waited < LONGEST_WAIT_H and plant.parts.can_run[0] > 0 and not _readable(course):
         course = course.followed_by(run(plant, WAITS_H, outside_f, state))
         waited += WAITS_H
-    return Simulated(plant, course, reading.observed(plant, course, tuple(code for code, _ in wrong), seed))
+    return Simulated(plant, course, _read(Rig(plant.unit, outside_f, dict(wrong), seed, plant, course)))
+
+
+def _read(rig: Rig) -> dict[str, Value]:
+    """What one round of reading takes, and what the faults show at their own parts."""
+    marked = tuple(key for code in rig.wrong for key in faults.get(code).seen)
+    keys = [key for key in dict.fromkeys((*READ, *marked)) if observations.get(key).exists_on(rig.unit)]
+    return {key: value for key in keys if (value := rig.look(key)) is not None}
 
 
 def _readable(course: Course) -> bool:

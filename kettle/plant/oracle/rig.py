@@ -12,8 +12,8 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
 from kettle.knowledge.unit import Unit
 from kettle.plant import faults
+from kettle.plant.oracle.scatter import scattered
 from kettle.plant.parts import Plant
-from kettle.plant.reading import scattered
 from kettle.plant.rows import Figures
 from kettle.plant.run import Course, run
 from kettle.plant.sizing import sized

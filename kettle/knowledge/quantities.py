@@ -5,7 +5,7 @@ temperature the bubble line.
 """
 
 from dataclasses import dataclass
-from typing import Final
+from typing import Any, Final
 
 
 @dataclass(frozen=True)
@@ -18,6 +18,11 @@ class Quantity:
     needs: tuple[str, ...]
     meaning: str
     decimals: int = 1
+    no_bulb: str = ""
+
+    def meaning_on(self, unit: Any) -> str:
+        """Return what it is on a unit: one whose coil is fed without a bulb is read at the coil's outlet (`no_bulb`)."""
+        return self.no_bulb if self.no_bulb and unit.metering != "txv" else self.meaning
 
 
 # fmt: off
@@ -27,7 +32,7 @@ QUANTITIES: Final[dict[str, Quantity]] = {q.key: q for q in (
     Quantity("sst_mid_f", "SST, mid-point", "°F", ("suction_psig",), "middle of dew and bubble at suction, for a blend with glide"),
     Quantity("sct_dew_f", "SCT, dew", "°F", ("discharge_psig",), "dew at discharge pressure, for a blend with glide"),
     Quantity("superheat_evap_f", "Superheat, coil", "°F diff", ("suction_psig", "suction_line_evap_f"),
-             "line at the bulb − dew at suction"),
+             "line at the bulb − dew at suction", no_bulb="coil outlet − dew at suction"),
     Quantity("superheat_comp_f", "Superheat, comp.", "°F diff", ("suction_psig", "suction_line_comp_f"),
              "line at the compressor − dew at suction"),
     Quantity("line_gain_f", "Line gain", "°F diff", ("suction_psig", "suction_line_evap_f", "suction_line_comp_f"),

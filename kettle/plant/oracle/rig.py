@@ -1,7 +1,7 @@
 """The unit at a moment: looked at, waited for, worked on."""
 
 import random
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any, Final
 
@@ -202,15 +202,12 @@ class Rig:
 
 def stand(
     unit: Unit, wrong: Sequence[tuple[str, float]], hours: float = 54.0, outside_f: float = 85.0, seed: int = 1,
-    set_up: Callable[[Plant], None] | None = None,
 ) -> Rig:  # fmt: skip
     """Return a unit with faults (code, severity 0 to 1) as it stands after some hours; deterministic for a seed.
 
     Raises InputError for a fault that is not known or cannot be on this unit.
     """
     plant = sized(unit)
-    if set_up is not None:
-        set_up(plant)
     state = at_rest(plant, outside_f=outside_f)
     for code, severity in wrong:
         faults.apply(plant, state, code, severity)

@@ -6,6 +6,7 @@ import pytest
 
 from kettle.knowledge import acts, anatomy, causes, observations
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.said import NAMES, SAID
 from kettle.knowledge.unit import UnitSpec, resolve
 
@@ -64,3 +65,11 @@ def test_what_puts_a_part_in_names_it_and_an_opened_circuit_names_its_drier():
     assert acts.get("door", "gasket_replaced").spares == ("gasket by the door's size and profile",)
     assert {"drier", "nitrogen"} <= set(acts.get("valve", "replaced").spares)
     assert acts.get("condenser", "cleaned").spares == ()
+
+
+def test_a_coil_without_a_bulb_is_read_at_its_outlet():
+    valve, tube = (resolve(UnitSpec(kind="reach_in_cooler", refrigerant="R-134a", metering=how)) for how in ("txv", "cap_tube"))
+    line, superheat = observations.get("suction_line_evap_f"), QUANTITIES["superheat_evap_f"]
+    assert (line.on(valve).label, line.on(tube).label) == ("Line at bulb", "Coil outlet")
+    assert superheat.meaning_on(valve).startswith("line at the bulb") and superheat.meaning_on(tube).startswith("coil outlet")
+    assert observations.get("suction_psig").on(tube).label == "Suction"

@@ -2,7 +2,7 @@
 
 import pytest
 
-from kettle.judging.course import Done, judge_course
+from kettle.judging.course import judge_course
 from kettle.knowledge import acts, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import UnitSpec, resolve
@@ -133,4 +133,3 @@ def test_an_honest_opponent_is_told_right_by_one_round_of_looking(kind, cause):
             stage[key] = value
     course = judge_course(rig.unit, [stage])
     assert cause in course.was[0].codes
-    assert isinstance(Done("coil", "melted").act, acts.Act)

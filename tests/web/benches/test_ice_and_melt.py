@@ -1,4 +1,5 @@
 import io
+import re
 from datetime import timedelta
 
 import pytest
@@ -120,6 +121,13 @@ def test_a_release_that_fails_needs_the_other_way_with_words_of_its_own(at_work,
     at_work.post(reverse("start-melt", args=[call.number]), data)
     assert Melt.objects.exists()
     assert "timber in the frame" in at_work.get(reverse("report", args=[call.number])).content.decode()
+
+
+def test_a_method_with_nothing_to_mind_has_no_empty_line(at_work, call):
+    call.unit.kind = "reach_in_cooler"
+    call.unit.save()
+    body = at_work.get(reverse("stop", args=[call.number, "melt"])).content.decode()
+    assert "Fans only, box held open" in body and not re.search(r'<summary class="watch">\s*</summary>', body)
 
 
 def test_a_melt_rests_and_goes_on(at_work, call, read_in):

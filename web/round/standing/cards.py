@@ -56,7 +56,7 @@ def cards_of(standing):
 
 def _card(standing, key, verdicts):
     quantity, verdict = QUANTITIES[key], verdicts.get(key)
-    card = Card(key, quantity.label, standing.shown.label(quantity.unit), quantity.meaning)
+    card = Card(key, quantity.label, standing.shown.label(quantity.unit), quantity.meaning_on(standing.unit))
     facts = standing.judgement.facts
     value = facts.derived.get(key)
     felt = facts.felt.get(key) if value is None else None

@@ -114,7 +114,7 @@ class Picture:
         self.drawn = picture_for(unit.kind.code, build)
         self.done = {}
         for step in done:
-            self.done.setdefault(step.part, []).append(step.act.label.lower())
+            self.done.setdefault(step.part, []).append(step.did.replace("_", " "))
         self.by_pane = spots_of(self.drawn, unit)
         self.spots = {spot.code: spot for pane in self.by_pane for spot, _ in pane}
 

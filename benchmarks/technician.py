@@ -14,31 +14,22 @@ import sys
 from collections import Counter, defaultdict
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field
-from itertools import product
+from functools import cache
+from itertools import combinations, product
 from statistics import median
 from time import perf_counter
 
-from kettle.judging import running
-from kettle.judging.course import Done, judge_course
-from kettle.judging.holds import blocking
-from kettle.knowledge import observations
-from kettle.knowledge.acts import RUNNING
+from benchmarks.visit import Visit
+from kettle.knowledge import causes
 from kettle.knowledge.unit import resolve
 from kettle.plant import faults
 from kettle.plant.oracle import stand
-from kettle.plant.oracle.rig import OWN_DOING
 from kettle.plant.simulate import PRESETS
 
-SURE, MOST_CHECKS = 0.90, 25
-SEVERITIES, OUTSIDE_F, HOURS = (0.6, 1.0), (60.0, 85.0), 54.0
+SEVERITIES, OUTSIDE_F, HOURS = (0.6, 1.0), (60.0, 85.0, 100.0), 54.0
 HELD_OUT_KINDS, HELD_OUT_SEEDS = ("display_freezer",), (3,)
-# What is looked at on arriving, since it costs nothing.
-FREE = (
-    "complaint", "since_when", "last_touched", "left_ice", "box_temp_f", "display_temp_f", "door", "door_traffic", "strip_curtain",
-    "ice_form", "ice_places", "evap_fans", "evap_coil", "drain", "drain_pan", "compressor", "condenser_fans", "condenser_coil",
-    "control_call", "controller_alarm", "ambient_f",
-)  # fmt: skip
-MELT_MIN, LOCK_MIN = 40.0, 2.0
+# Of all plausible pairs one in so many is tried.
+PAIRS_EVERY = 8
 CAUSES_OF_STOCK = ("hot_stock",)
 # What comes of an answer that would hurt: act on gas, on the stem, on a compressor.
 HARM = {
@@ -63,10 +54,17 @@ class Told:
     outside_f: float
     seed: int
     ranking: list = field(default_factory=list)
+    answers: list = field(default_factory=list)
+    paid: list = field(default_factory=list)
     checks: int = 0
-    minutes: float = 0.0
+    spent: Counter = field(default_factory=Counter)
     symptom: str = ""
     said: dict = field(default_factory=dict)
+
+    @property
+    def minutes(self):
+        """All minutes of his: checks, melting, and waiting until it can be read."""
+        return sum(self.spent.values())
 
     @property
     def first(self):
@@ -77,6 +75,11 @@ class Told:
     def place(self):
         """The place of the whole truth among the answers, from 0; none beyond five."""
         return next((n for n, (codes, _) in enumerate(self.ranking[:5]) if set(codes) == set(self.wrong)), None)
+
+    @property
+    def found_both(self):
+        """Whether the first two answers, the second after the first was put right, name all that is wrong."""
+        return set(self.wrong) <= {code for codes in self.answers[:2] for code in codes}
 
     @property
     def holds_it(self):
@@ -98,88 +101,44 @@ def symptom_of(rig):
     return "off" if rig.parts.can_run <= 0 else ""
 
 
-def technician(rig, told):
-    """Follow the holds and next checks until one answer stands clear; fills `told`."""
-    unit, stages, done, tried = rig.unit, [{}], [], set()
-
-    def take(key):
-        tried.add(key)
-        if not observations.get(key).exists_on(unit):
-            return False
-        if key in OWN_DOING:
-            rig.own[key] = "yes"
-        value = rig.look(key)
-        if value is not None:
-            stages[-1][key] = value
-        return value is not None
-
-    rig.settle()
-    for key in FREE:
-        if key not in OWN_DOING:
-            take(key)
-    while True:
-        course = judge_course(unit, stages, done)
-        told.ranking = [(s.codes, s.probability) for s in course.was[:5]]
-        holds, checks = course.now.holds, course.now.next_checks
-        if (told.ranking and told.ranking[0][1] >= SURE) or told.checks >= MOST_CHECKS:
-            break
-        if any(hold.code == "iced_coil" for hold in holds) and not done:
-            rig.do("coil", "melted")
-            rig.wait(45.0)
-            rig.settle()
-            done.append(Done("coil", "melted"))
-            stages.append({})
-            told.minutes += MELT_MIN
-            for key in ("box_temp_f", "ice_form", "ice_places", "evap_fans", "compressor"):
-                take(key)
-            continue
-        check = next((one for one in checks if one.key not in tried), None)
-        if check is None and blocking(list(holds), "resistance_test") and "power_locked_out" not in tried:
-            # Ohms wait for the lock-out: it comes when nothing live is left to measure.
-            take("power_locked_out")
-            told.minutes += LOCK_MIN
-            continue
-        if check is None:
-            break
-        entry = observations.get(check.key)
-        if "lock_out" in entry.holds and blocking(list(holds), "resistance_test"):
-            take("power_locked_out")
-            told.minutes += LOCK_MIN
-        told.checks += 1
-        told.minutes += check.minutes
-        if check.key in (*RUNNING, *running.FLOW) and running.state(course.now.facts) != "dead" and not rig.readable:
-            # What runs is read while it runs.
-            told.minutes += rig.settle()
-        take(check.key)
-    told.said = {**stages[0], **({f"{k}'": v for k, v in stages[-1].items()} if done else {})}
-    return told
+@cache
+def shows_alone(kind, code, outside_f):
+    """Whether somebody would call about this fault by itself."""
+    return bool(symptom_of(stand(resolve(PRESETS[kind]), [(code, 1.0)], HOURS, outside_f)))
 
 
 def one(job):
-    """Judge one unit; None where nobody would call about it."""
+    """Judge one unit; None where nobody would call about it, or about one of two faults by itself."""
     kind, wrong, severity, outside_f, seed = job
+    if len(wrong) > 1 and not all(shows_alone(kind, code, outside_f) for code in wrong):
+        return None
     unit = resolve(PRESETS[kind])
     rig = stand(unit, [(code, severity) for code in wrong], HOURS, outside_f, seed)
     told = Told(kind, wrong, severity, outside_f, seed)
     told.symptom = symptom_of(rig)
     if wrong and not told.symptom:
         return None
-    return technician(rig, told)
+    visit = Visit(rig, told)
+    visit.find()
+    if len(wrong) > 1:
+        visit.put_right_and_find()
+    return told
 
 
-def jobs(kinds, causes, seeds, pairs):
+def jobs(kinds, named, seeds, pairs):
     """Everything that can be wrong on each kind, by severity, weather and seed; sound units too."""
     found = []
     for kind, outside_f, seed in product(kinds, OUTSIDE_F, seeds):
         unit = resolve(PRESETS[kind])
         possible = [
-            code for code in faults.FAULTS if faults.possible(code, unit) and code not in CAUSES_OF_STOCK and (not causes or code in causes)
+            code for code in faults.FAULTS if faults.possible(code, unit) and code not in CAUSES_OF_STOCK and (not named or code in named)
         ]
         if pairs:
-            found += [(kind, (a, b), 1.0, outside_f, seed) for n, a in enumerate(possible) for b in possible[n + 1 :: 5]]
+            two = [pair for pair in combinations(possible, 2) if causes.plausible_pair(*(causes.get(code) for code in pair))]
+            found += [(kind, pair, 1.0, outside_f, seed) for pair in two[::PAIRS_EVERY]]
             continue
         found += [(kind, (code,), severity, outside_f, seed) for code in possible for severity in SEVERITIES]
-        if not causes:
+        if not named:
             found.append((kind, (), 0.0, outside_f, seed))
     return found
 
@@ -189,12 +148,19 @@ def report(results, unseen, seconds):
     faulty = [r for r in results if r.wrong]
     sound = [r for r in results if not r.wrong]
     total = len(faulty) or 1
-    print(f"{len(faulty)} faulty units somebody calls about, {unseen} nobody would, {len(sound)} sound; {seconds:.0f} s")
+    print(
+        f"{len(faulty)} faulty units somebody calls about, {unseen} nobody would (of two: about one alone), "
+        f"{len(sound)} sound; {seconds:.0f} s"
+    )
     top, three = sum(r.first for r in faulty), sum(r.place is not None and r.place < 3 for r in faulty)
     named = sum(r.holds_it for r in faulty)
     print(f"on top {top / total:.1%}, named in the first answer {named / total:.1%}, among three {three / total:.1%}")
+    if any(len(r.wrong) > 1 for r in faulty):
+        print(f"both in the first two answers, the first put right between them: {sum(r.found_both for r in faulty) / total:.1%}")
     if faulty:
         print(f"median checks {median(r.checks for r in faulty)}, minutes {median(r.minutes for r in faulty):.0f}")
+        for what in ("checks", "melt", "waiting"):
+            print(f"  {what}: mean {sum(r.spent[what] for r in faulty) / total:.0f}, on {sum(r.spent[what] > 0 for r in faulty)} units")
     harm = Counter()
     for r in results:
         codes, sure = r.ranking[0] if r.ranking else ((), 0.0)
@@ -204,14 +170,18 @@ def report(results, unseen, seconds):
     print(f"harmful advice {sum(harm.values()) / (len(results) or 1):.2%} {dict(harm)}")
     blamed = [r for r in sound if r.ranking and r.ranking[0][0] and r.ranking[0][1] > 0.5]
     print(f"sound units told a fault above 50 %: {len(blamed)} of {len(sound)} {Counter('+'.join(r.ranking[0][0]) for r in blamed)}")
-    error = 0.0
-    for low, high in zip(BINS, BINS[1:], strict=False):
-        inside = [(p, set(codes) == set(r.wrong)) for r in results for codes, p in r.ranking[:1] if low <= p < high]
-        if inside:
-            stated, right = sum(p for p, _ in inside) / len(inside), sum(hit for _, hit in inside) / len(inside)
-            error += abs(stated - right) * len(inside) / len(results)
-            print(f"  stated {low:.1f} to {min(high, 1.0):.1f}: {len(inside):4} answers, mean {stated:.2f}, right {right:.2f}")
-    print(f"expected calibration error {error:.3f}")
+    for what, most in (("first answers", 1), ("all answers told", 5)):
+        told = [(p, set(codes) == set(r.wrong)) for r in results for codes, p in r.ranking[:most]]
+        error = 0.0
+        print(f"stated chances, {what}")
+        for low, high in zip(BINS, BINS[1:], strict=False):
+            inside = [(p, hit) for p, hit in told if low <= p < high]
+            if inside:
+                stated, right = (sum(pair[n] for pair in inside) / len(inside) for n in (0, 1))
+                error += abs(stated - right) * len(inside) / len(told)
+                print(f"  {low:.1f} to {min(high, 1.0):.1f}: {len(inside):4} answers, mean {stated:.2f}, right {right:.2f}")
+        print(f"  expected calibration error {error:.3f}")
+    checks_paid(results)
     for title, key in (("by cause", lambda r: "+".join(r.wrong)), ("by kind", lambda r: r.kind)):
         groups = defaultdict(list)
         for r in faulty:
@@ -221,6 +191,20 @@ def report(results, unseen, seconds):
             instead = Counter("+".join(r.ranking[0][0]) or "nothing wrong" for r in group if r.ranking and not r.first).most_common(3)
             hits, among = sum(r.first for r in group), sum(r.place is not None and r.place < 3 for r in group)
             print(f"  {name:28} {hits:3} of {len(group):3} on top, {among:3} among three  {', '.join(f'{w} {n}' for w, n in instead)}")
+
+
+def checks_paid(results):
+    """Print what the checks promised and what they brought, by what they cost: bits, and bits a minute."""
+    by_key = defaultdict(list)
+    for r in results:
+        for key, promised, brought, minutes in r.paid:
+            by_key[key].append((promised, brought, minutes))
+    every = [one for paid in by_key.values() for one in paid]
+    promised, brought, minutes = (sum(one[n] for one in every) for n in range(3))
+    print(f"{len(every)} checks: {promised / minutes:.3f} bits a minute promised, {brought / minutes:.3f} brought")
+    for key, paid in sorted(by_key.items(), key=lambda pair: -sum(one[2] for one in pair[1])):
+        said, came, took = (sum(one[n] for one in paid) / len(paid) for n in range(3))
+        print(f"  {key:24} {len(paid):4} times, {took:4.1f} min: {said:.2f} bits promised, {came:.2f} brought")
 
 
 def main():
@@ -247,7 +231,7 @@ def main():
         for r in results:
             if not r.first:
                 ranking = [("+".join(codes) or "nothing", round(p, 2)) for codes, p in r.ranking[:3]]
-                print(r.kind, r.wrong, r.severity, r.outside_f, r.symptom, ranking, r.said)
+                print(r.kind, r.wrong, r.severity, r.outside_f, r.symptom, ranking, r.said, r.answers)
 
 
 if __name__ == "__main__":

@@ -18,11 +18,15 @@ from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import Unit
 
 WORTH_CHECKING_BITS: Final = 0.03
+# An answer that moves what would be done by less than this changes no remedy.
+CHANGES_REMEDY_BITS: Final = 0.01
 CHECKS_SHOWN: Final = 5
 # What every check takes besides itself: to go there, and to come back to the plan.
 WALK_MIN: Final = 1.0
 # A cause this likely is asked which of its remedies it wants.
 SPLIT_FROM: Final = 0.4
+# Ohms wait for it: proposed in their place where they would tell the most.
+LOCK_OUT: Final = observations.get("power_locked_out")
 # Look and feel before probe, probe before meter, meter before gauges, gauges before tests that open or stop something.
 TIER: Final = {"record": 1.0, "ask": 1.0, "look": 1.0, "feel": 1.0, "controller": 0.9, "probe": 0.8, "meter": 0.6, "gauge": 0.45,
                "test": 0.35}  # fmt: skip
@@ -50,11 +54,16 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
     blocked = {action for hold in in_force for action in hold.blocks} - overridden
     likely = np.flatnonzero(posterior > 1e-5)
     weights, table = posterior[likely] / posterior[likely].sum(), network.table[likely]
+    by_remedy = network.remedies[:, likely] * weights
+    by_remedy = by_remedy[by_remedy.sum(axis=1) > 0]
+    remedy_weights = by_remedy.sum(axis=1)
+    by_remedy = by_remedy / remedy_weights[:, None]
     checks: dict[str, tuple[float, Check]] = {}
+    locked: tuple[float, Check] | None = None
     for feature, columns in network.columns.items():
         needs = QUANTITIES[feature].needs if feature in QUANTITIES else (feature,)
         missing = [observations.get(key) for key in needs if key not in facts.seen]
-        if not missing or (feature in bands.COIL_QUANTITIES and "superheat_judge" in blocked):
+        if not missing or ("superheat_judge" in blocked and (feature in bands.COIL_QUANTITIES or feature in bands.COIL_FELT)):
             continue
         if not running.quantity_can_be_asked(feature, facts):
             continue
@@ -62,16 +71,26 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
             continue
         if "gauges" in blocked and any(entry.tool == "gauge" for entry in missing):
             continue
-        if "resistance_test" in blocked and any("lock_out" in entry.holds for entry in missing):
-            continue
         shape = table[:, columns.place]
         gain = _gain_bits(weights, shape) * echo_share(feature, facts)
+        if gain < WORTH_CHECKING_BITS or _gain_bits(remedy_weights, by_remedy @ shape) < CHANGES_REMEDY_BITS:
+            continue
         minutes = sum(entry.minutes for entry in missing)
         first = missing[0].on(facts.unit)
+        behind_lock = "resistance_test" in blocked and any("lock_out" in entry.holds for entry in missing)
+        if behind_lock:
+            minutes += LOCK_OUT.minutes
         score = gain / (minutes + WALK_MIN) * min(TIER[entry.tool] for entry in missing)
-        if gain >= WORTH_CHECKING_BITS and (first.key not in checks or score > checks[first.key][0]):
+        if behind_lock:
+            if locked is None or score > locked[0]:
+                meaning = f"For ohms: {first.label.lower()} tells most now. Live readings first, they go with the power"
+                locked = (score, Check(LOCK_OUT.key, LOCK_OUT.label, LOCK_OUT.how, meaning, gain, minutes))
+            continue
+        if first.key not in checks or score > checks[first.key][0]:
             meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])
             checks[first.key] = (score, Check(first.key, first.label, first.how, meaning, gain, minutes))
+    if locked is not None and running.state(facts) in ("dead", "still") and not any(key.startswith(running.POWERED) for key in checks):
+        checks[LOCK_OUT.key] = locked
     ordered = sorted(checks.values(), key=lambda scored: -scored[0])
     if running.state(facts) == "dead":
         ordered.sort(key=lambda scored: _along_the_current(scored[1].key))

@@ -162,6 +162,10 @@ class _Stage:
     read: Mapping[str, float]
 
 
+# A compressor that does any of these has its power.
+LIVE: Final = ("running", "short_cycling", "tripping", "humming")
+
+
 @dataclass(frozen=True)
 class _Try:
     """One act against one cause: when it was done and how often it works."""
@@ -178,6 +182,9 @@ def standing_at(stages: Sequence[Mapping[str, Value]], done: Sequence[Done], sta
         if place:
             act = done[place - 1].act
             seen = {key: value for key, value in seen.items() if key not in acts.voided(act)} | dict(act.sets)
+            if stages[place].get("compressor") in LIVE and "power_locked_out" not in stages[place]:
+                # Seen with power on it since: the lock is off, whoever forgot to say so.
+                seen.pop("power_locked_out", None)
         seen |= stages[place]
     return seen
 
@@ -265,12 +272,23 @@ def _weigh(
         # Several words of one list are looked for one by one.
         which = (feature.key, state if network.columns[feature.key].many else "")
         last = before.get(which)
-        again = again + (told if last is None else feature.share * math.log(PERSISTS if last == state else 1.0 - PERSISTS))
+        again = again + (told if last is None else feature.share * _seen_again(network, feature.key, last, state))
         repeated.append(last == state)
         before[which] = state
     figures = {**{key: value for key, value in facts.seen.items() if isinstance(value, float)}, **facts.derived}
     read = {key: value for key, value in figures.items() if fresh & _needs(key)}
     return _Stage(network, weighed, repeated, likelihood, again, facts.derived, read)
+
+
+def _seen_again(network: Network, key: str, last: str, state: str) -> Figures | float:
+    """Log-likelihood of seeing a state again, or another than before, where the same is wrong: it mostly stays, and else turns to what
+    each hypothesis shows besides."""
+    if last == state:
+        return math.log(PERSISTS)
+    columns = network.columns[key]
+    now, then = (network.table[:, columns.start + columns.states.index(one)] for one in (state, last))
+    turned: Figures = np.log((1.0 - PERSISTS) * np.clip(now / np.maximum(1.0 - then, 1e-9), 1e-6, 1.0))
+    return turned
 
 
 def _needs(key: str) -> set[str]:

@@ -6,6 +6,7 @@ from math import sqrt
 from typing import Final
 
 from kettle.knowledge.errors import InputError
+from kettle.power.windings import mismatch_pct
 
 PAIRS: Final = ("12", "23", "31")
 WINDINGS: Final = ("winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm")
@@ -15,12 +16,6 @@ def imbalance_pct(volts: list[float]) -> float:
     """Return the imbalance of three phase-to-phase voltages: 100 × greatest deviation from the mean ÷ mean (NEMA MG 1)."""
     mean = sum(volts) / len(volts)
     return 100.0 * max(abs(v - mean) for v in volts) / mean if mean else 0.0
-
-
-def winding_mismatch_pct(ohms: list[float]) -> float:
-    """Return how far the two smaller of three winding readings are from adding up to the largest, % of the largest."""
-    small, middle, large = sorted(ohms)
-    return 100.0 * abs(large - small - middle) / large if large else 0.0
 
 
 def heater_power_w(volts: float, amps: float, phases: int) -> float:
@@ -69,7 +64,7 @@ def derive(got: Mapping[str, float], phases: int, nameplate_v: float | None) -> 
     if ohms:
         out["winding_highest_ohm"] = max(ohms)
     if len(ohms) == 3:
-        out["winding_mismatch_pct"] = winding_mismatch_pct(ohms)
+        out["winding_mismatch_pct"] = mismatch_pct(ohms)
     if got.get("heater_rated_w") and "heater_volts" in got and "heater_amps" in got:
         out["heater_pct"] = 100.0 * heater_power_w(got["heater_volts"], got["heater_amps"], phases) / got["heater_rated_w"]
     return out

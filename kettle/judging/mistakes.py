@@ -27,6 +27,18 @@ def _charge_uncleared(f: Facts) -> bool:
     return f.is_("sight_glass", "few_bubbles", "flashing", "empty") and not (airflow and condensing)
 
 
+def _head_uncleared(f: Facts) -> bool:
+    return f.is_("condenser_coil", "blocked") or f.is_("condenser_fans", "stopped", "slow", "reversed")
+
+
+def _glass_behind_a_drier(f: Facts) -> bool:
+    return f.is_("sight_glass", "few_bubbles", "flashing") and "drier_drop_f" not in f.seen
+
+
+def _rests(f: Facts) -> bool:
+    return f.is_("control_call", "in_defrost") or (f.is_("evap_fans", "stopped") and f.unit.kind.freezer and "fan_delay" not in f.seen)
+
+
 # fmt: off
 MISTAKES: Final = (
     Mistake(_one("overcharge"), "A sweating or frosted compressor is liquid coming back: an expansion valve does not overfeed because of "
@@ -34,6 +46,16 @@ MISTAKES: Final = (
             lambda f: f.unit.metering == "txv" and f.is_("compressor_shell", "sweating", "frosted")),
     Mistake(_one("undercharge", "winter_charge_short"), "Bubbles alone are not a low charge: coil fans, condenser and its fan are not all "
             "cleared yet", _charge_uncleared),
+    Mistake(_one("undercharge"), "A plugged drier makes the glass behind it flash with the charge full: the drop in temperature across the "
+            "drier before any gas", _glass_behind_a_drier),
+    Mistake(_one("overcharge", "noncondensables"), "High head behind a dirty condenser or a fan that does not turn right is no charge: "
+            "put that right and read again", _head_uncleared),
+    Mistake(_one("evap_fan_failed", "evap_fan_no_power"), "Coil fans rest in a defrost and until the coil is cold again: see which it is",
+            _rests),
+    Mistake(_one("compressor_open_winding"), "A compressor that is hot is off on its own protector: common open to both others, and back "
+            "when it is cold. Wait, then measure again", lambda f: f.is_("compressor_shell", "hot")),
+    Mistake(_one("liquid_solenoid_closed", "undercharge", "txv_underfeeding"), "With its low-pressure switch open where it should be made, "
+            "the switch keeps it off and not the liquid", lambda f: f.derived.get("lp_open_off_f", -99.0) > 0.0),
     Mistake(_one("undercharge", "overcharge"), "Behind a receiver subcooling says little of the charge: glass and level first",
             lambda f: f.unit.receiver and "subcooling_f" in f.derived and "receiver_level_pct" not in f.seen),
     Mistake(_one("txv_underfeeding", "txv_overfeeding"), "The bulb comes before the valve: place, straps, insulation",

@@ -6,7 +6,7 @@ with a band each cause pushes up or down and opposite pushes can cancel; for wor
 """
 
 from collections import OrderedDict
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 from threading import Lock
@@ -15,9 +15,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from kettle.knowledge import causes, observations
+from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.causes.model import Cause, States
-from kettle.knowledge.causes.noticed import told
+from kettle.knowledge.causes.noticed import never_resting, told
 from kettle.knowledge.unit import Unit
 
 Figures = NDArray[np.float64]
@@ -46,7 +46,7 @@ class Network:
     """Every hypothesis (row) with its log prior and what it shows in every feature's states (columns).
 
     Row 0 is a sound unit, then each single cause, then each plausible pair; `members` holds the causes of a row,
-    `rows` the row of a set of cause codes.
+    `rows` the row of a set of cause codes, `remedies` which rows one and the same set of acts puts right (remedies × rows, 0 or 1).
     """
 
     members: tuple[tuple[Cause, ...], ...]
@@ -57,6 +57,7 @@ class Network:
     first_of_pair: NDArray[np.int64]
     second_of_pair: NDArray[np.int64]
     rows: Mapping[frozenset[str], int]
+    remedies: Figures
 
     def shape(self, row: int, feature: str) -> dict[str, float]:
         """Return what a hypothesis shows in one feature: state -> probability."""
@@ -111,7 +112,17 @@ def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...]) -> Netwo
         first_of_pair=first + 1,
         second_of_pair=second + 1,
         rows={frozenset(cause.code for cause in one): row for row, one in enumerate(members)},
+        remedies=_remedies(members),
     )
+
+
+def _remedies(members: Sequence[tuple[Cause, ...]]) -> Figures:
+    """Which rows the same acts put right: remedies × rows, 0 or 1."""
+    wanted = [frozenset(acts.SUREST.get(cause.code, cause.code) for cause in one) for one in members]
+    places = {remedy: place for place, remedy in enumerate(dict.fromkeys(wanted))}
+    table: Figures = np.zeros((len(places), len(members)))
+    table[[places[remedy] for remedy in wanted], np.arange(len(members))] = 1.0
+    return table
 
 
 def _row(usual: Mapping[str, States], shapes: Mapping[str, States]) -> Figures:
@@ -121,6 +132,7 @@ def _row(usual: Mapping[str, States], shapes: Mapping[str, States]) -> Figures:
 def _shapes(usual: Mapping[str, States], cause: Cause, unit: Unit, context: Mapping[str, str]) -> dict[str, States]:
     effects = cause.effects_on(unit, context)
     shapes = {key: _shape(base, effects.get(key), key) for key, base in usual.items()}
+    shapes |= never_resting(cause, shapes, unit)
     return shapes | told(cause, shapes)
 
 

@@ -8,7 +8,7 @@ from collections.abc import Callable, Mapping
 from contextlib import suppress
 from typing import Final
 
-from kettle.judging import electrics, touch
+from kettle.judging import electrics, running, touch
 from kettle.judging.facts import Facts
 from kettle.knowledge import bands
 from kettle.knowledge.errors import InputError
@@ -81,13 +81,19 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     if "compressor_amps" in got and unit.compressor_rla_a:
         out["amps_pct"] = 100.0 * got["compressor_amps"] / unit.compressor_rla_a
     # Behind an open contactor nothing is live: what is lost over it says nothing of its poles.
-    live = {key: value for key, value in got.items() if seen.get("contactor") != "out" or not key.startswith(("load_v", "pole_drop"))}
+    dead = running.BEHIND_CONTACTOR if running.contactor_is_out(seen) else ()
+    live = {key: value for key, value in got.items() if not key.startswith(dead)}
     out |= electrics.derive(live, unit.phases, unit.nameplate_v)
     cut_out, cut_in = got.get("stat_cut_out_f"), got.get("stat_cut_in_f")
     if cut_out is not None and cut_in is not None:
         out["stat_span_f"] = cut_in - cut_out
         out["stat_off_f"] = (cut_in + cut_out) / 2.0 - unit.set_f
     difference("lp_cut_in_off_f", _saturation(unit, "dew_f", got.get("lp_cut_in_psig")), unit.set_f)
+    difference("rest_over_air_f", _saturation(unit, "bubble_f", got.get("resting_psig")), ambient)
+    if seen.get("box_trend") in ("steady", "rising"):
+        difference("held_warm_f", air, unit.set_f)
+    if seen.get("low_pressure_switch") == "open":
+        difference("lp_open_off_f", sst, unit.set_f)
     target_f = _expected_sct(unit, ambient, got.get("water_out_f"))
     if target_f is not None:
         with suppress(InputError):

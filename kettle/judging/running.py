@@ -4,11 +4,12 @@ A unit that stands still says nothing by its glass, its sounds or its lines; fan
 that lies to ground nothing is measured that needs power.
 """
 
+from collections.abc import Mapping
 from typing import Final
 
 from kettle.judging.facts import Facts
 from kettle.knowledge import acts, bands, observations
-from kettle.knowledge.observations import Observation
+from kettle.knowledge.observations import Observation, Value
 from kettle.knowledge.quantities import QUANTITIES
 
 # What runs, in words.
@@ -33,14 +34,23 @@ FLOW: Final = (
 FANS: Final = ("evap_fans", "fans_still", "air_weak_at", "evap_fan_supply_v", "fan_delay")
 # A unit that should run and does not is followed along its current: call, safeties, contactor, line, load, poles, windings.
 CURRENT: Final = (
-    "control_call", "low_pressure_switch", "high_pressure_switch", "contactor", "line_v_12", "load_v_12", "pole_drop_v_1",
-    "winding_cs_ohm", "winding_ground_ohm", "start_parts",
+    "control_call", "low_pressure_switch", "suction_psig", "high_pressure_switch", "contactor", "line_v_12", "load_v_12", "pole_drop_v_1",
+    "power_locked_out", "winding_cs_ohm", "winding_ground_ohm", "start_parts",
 )  # fmt: skip
 # These stand alone: nobody asks how other boxes on the same plant do.
 SELF_CONTAINED: Final = ("reach_in", "bottle", "prep_rail")
 # Dead behind an open contactor, whatever its poles are worth.
-_BEHIND_CONTACTOR: Final = ("load_v", "pole_drop")
-_POWERED: Final = ("line_v", "load_v", "pole_drop", "compressor_amps", "heater_amps", "heater_volts", "evap_fan_supply_v")
+BEHIND_CONTACTOR: Final = ("load_v", "pole_drop")
+POWERED: Final = ("line_v", "load_v", "pole_drop", "compressor_amps", "heater_amps", "heater_volts", "evap_fan_supply_v")
+
+
+def contactor_is_out(seen: Mapping[str, Value]) -> bool:
+    """Whether the contactor is known to be out, by itself or since what stands before it is open."""
+    if "contactor" in seen:
+        return seen["contactor"] == "out"
+    if seen.get("low_pressure_switch") == "open" or seen.get("high_pressure_switch") == "open":
+        return True
+    return seen.get("control_call") in ("satisfied", "no_power") and seen.get("compressor") == "off"
 
 
 def is_grounded(f: Facts) -> bool:
@@ -78,13 +88,17 @@ def says_nothing(key: str, f: Facts) -> str:
     """Return why something seen is no evidence of anything now, in words; empty where it speaks."""
     if key in FANS and f.is_("control_call", "in_defrost"):
         return "the fans rest in a defrost"
-    if key.startswith(_BEHIND_CONTACTOR) and f.is_("contactor", "out"):
+    if key.startswith(BEHIND_CONTACTOR) and contactor_is_out(f.seen):
         return "behind an open contactor nothing is live"
     if f.is_("compressor", "off"):
         if key == "condenser_fans" and not f.is_("contactor", "in") and f.is_(key, "stopped", "slow", "cycling"):
             return "the condenser fan stands with the compressor"
         if key in FLOW:
             return "nothing flows while it stands"
+    if key in FLOW and f.is_("compressor", "humming"):
+        return "nothing flows while it only hums"
+    if key == "contactor" and f.is_("compressor", "running", "short_cycling"):
+        return "it goes with the compressor"
     return ""
 
 
@@ -101,12 +115,16 @@ def can_be_asked(entry: Observation, f: Facts) -> bool:
         return False
     if key == "siblings" and f.unit.kind.code.startswith(SELF_CONTAINED):
         return False
-    if key.startswith(_BEHIND_CONTACTOR) and f.is_("contactor", "out"):
+    if key.startswith(BEHIND_CONTACTOR) and contactor_is_out(f.seen):
         return False
-    powered = key.startswith(_POWERED)
+    if key == "contactor" and f.is_("compressor", "running", "short_cycling"):
+        return False
+    powered = key.startswith(POWERED)
     if f.is_("power_locked_out", "yes") and powered:
         return False
     if is_grounded(f) and (powered or key in acts.RUNNING or key == "start_parts"):
+        return False
+    if f.is_("compressor", "humming") and key != "compressor_amps" and (key in FLOW or key in acts.RUNNING):
         return False
     return not (stands_still(f) and (key in acts.RUNNING or key in FLOW or key.startswith(("pump_down", "condenser_fans"))))
 
@@ -116,6 +134,10 @@ def quantity_can_be_asked(feature: str, f: Facts) -> bool:
     needs = QUANTITIES[feature].needs if feature in QUANTITIES else (feature,)
     if feature in bands.COIL_QUANTITIES and f.is_("control_call", "in_defrost"):
         return False
+    if feature == "rest_over_air_f":
+        return f.unit.condensing == "air"
+    if feature == "lp_open_off_f":
+        return f.is_("low_pressure_switch", "open")
     if feature == "rest_off_f":
         return f.is_("compressor", "off")
     return all(key in f.seen or can_be_asked(observations.get(key), f) for key in needs)

@@ -20,7 +20,7 @@ SHOWN_FROM: Final = 0.002
 TOLD_SHARE: Final = 0.92
 WORTH_SAYING: Final = 0.15
 # A pair is named only where both causes together fit that many times better than either alone.
-PAIR_EARNS: Final = 2.0
+PAIR_EARNS: Final = 4.0
 # Two answers closer than this factor are said to be close.
 CLOSE_CALL: Final = 2.0
 

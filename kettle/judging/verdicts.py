@@ -146,9 +146,14 @@ def _at_this_moment(facts: Facts, quantity: str, band: Band, reasons: list[str])
         if held > high:
             high = held
             reasons.append("the head control holds the condensing temperature up")
+    split, split_band = facts.derived.get("split_f"), default_band(facts.unit, "split_f")
+    if quantity == "subcooling_f" and split is not None and split_band is not None and 0.0 < split < split_band[0]:
+        # Liquid cannot leave colder than the air: with little heat to give off there is as much less room for it to cool.
+        share = split / ((split_band[0] + split_band[1]) / 2)
+        low, high = low * share, high * share
+        reasons.append("little heat to give off: less room to cool below")
     if quantity == "amps_pct" and sst is not None and quantity not in facts.unit.bands:
-        split = default_band(facts.unit, "split_f")
-        sct = USUAL_SCT_F if ambient is None or split is None else ambient + (split[0] + split[1]) / 2
+        sct = USUAL_SCT_F if ambient is None or split_band is None else ambient + (split_band[0] + split_band[1]) / 2
         expected = amps.expected_share_pct(facts.unit.refrigerant, sst, sct, facts.unit.kind.freezer)
         low, high = AMPS_SHARES[0] * expected, min(AMPS_SHARES[1] * expected + high_shift, MOST_AMPS_PCT + high_shift)
         reasons.append(f"about {expected:.0f} % of rated expected at SST {facts.shown.text(sst, '°F', 0)}")

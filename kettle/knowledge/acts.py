@@ -302,6 +302,11 @@ _SPARES: Final[dict[str, tuple[str, ...]]] = {
     "thermostat.replaced": ("thermostat by range and load",),
 }
 ACTS: Final[dict[str, Act]] = {act.code: replace(act, shows=_SHOWS.get(act.code, {}), spares=_SPARES.get(act.code, ())) for act in _ALL}
+# What puts a cause right most surely: cause -> code of the act.
+SUREST: Final[dict[str, str]] = {
+    cause: max((act for act in _ALL if cause in act.removes), key=lambda act: act.removes[cause]).code
+    for cause in dict.fromkeys(cause for act in _ALL for cause in act.removes)
+}
 PARTS: Final[dict[str, tuple[str, ...]]] = {part: tuple(act.did for act in _ALL if act.part == part) for part in {a.part: 0 for a in _ALL}}
 
 

@@ -20,6 +20,8 @@ HELD_WITHIN_F: Final = 10.0
 WIDEST_BAND: Final = 500.0
 SUPERHEATS: Final = ("superheat_evap_f", "superheat_comp_f")
 COIL_QUANTITIES: Final = (*SUPERHEATS, "td_f", "delta_t_f")
+# What hands and ears say of the same coil, and what ice spoils with it.
+COIL_FELT: Final = ("suction_line_feel", "coil_outlet_feel", "valve_response", "air_weak_at")
 
 
 # fmt: off
@@ -82,6 +84,8 @@ COMMON: Final[dict[str, Band]] = {
     "lp_cut_out_psig": (0, 250),
     "pump_down_rise_psi": (0, 6),
     "rest_off_f": (-10, 12),
+    "rest_over_air_f": (-8, 6),
+    "held_warm_f": (-4, 4),
 }
 # By moment: how far the edges move (low, high) and the most the verdict is then trusted.
 BY_MOMENT: Final[dict[str, dict[str, tuple[float, float, str]]]] = {
@@ -119,6 +123,9 @@ def default_band(unit: Unit, quantity: str) -> Band | None:
     if quantity == "lp_cut_in_off_f":
         # As a thermostat cut-in stands at the warmest air wanted; as pump-down it must be made at the coldest.
         return (-3, 8) if unit.box_control == "suction_pressure" else (-90, -4)
+    if quantity == "lp_open_off_f":
+        # It opens below its cut-out and stays open up to its cut-in: above that it is set wrong, or broken.
+        return (-120, 8) if unit.box_control == "suction_pressure" else (-120, -2)
     if quantity == "box_temp_f" and "set_f" not in unit.assumed:
         return (unit.set_f - unit.differential_f, unit.set_f + unit.differential_f)
     return COMMON.get(quantity, table.get(quantity))
@@ -128,7 +135,7 @@ def banded() -> tuple[str, ...]:
     """Return every quantity or observed figure that can have a band, in the order they are judged."""
     named = {quantity for table in BY_KIND.values() for quantity in table if quantity not in CHOICES["metering"]}
     order = dict.fromkeys((*COIL_QUANTITIES, "split_f", "subcooling_f", "amps_pct", "box_temp_f", *COMMON))
-    return tuple(dict.fromkeys((*order, "lp_cut_in_off_f", *sorted(named))))
+    return tuple(dict.fromkeys((*order, "lp_cut_in_off_f", "lp_open_off_f", *sorted(named))))
 
 
 def unit_of(quantity: str) -> str:

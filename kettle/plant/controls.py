@@ -13,8 +13,9 @@ from kettle.plant.rows import SECTIONS, Figures
 from kettle.plant.state import State
 
 SENSOR_H: Final = 1.0 / 60.0
-HP_OFF_F: Final = 152.0
+# A high-pressure switch closes again not before this, below this share of the pressure at which it opened.
 HP_OFF_H: Final = 5.0 / 60.0
+HP_IN_SHARE: Final = 0.78
 # A low-pressure switch does not look at the first minute of a start.
 LP_SETTLES_H: Final = 1.0 / 60.0
 LONGEST_FAN_WAIT_H: Final = 5.0 / 60.0
@@ -154,13 +155,14 @@ def step(p: Parts, s: State, f: Flows, starts: Figures, dt_h: float) -> bool:
     else:
         s.liquid_call = 1.0
         wants = s.calling > 0 and not held_off
-    if p.can_run == 0:
+    if s.hp_open > 0 and s.since_stop_h >= HP_OFF_H and f.discharge_psia < HP_IN_SHARE * p.hp_out_psia:
+        s.hp_open = 0.0
+    if p.can_run == 0 or s.hp_open > 0:
         wants = False
     if s.running > 0:
         low = f.suction_psia < p.lp_out_psia and (s.since_start_h > LP_SETTLES_H or p.pump_down > 0)
-        if s.sct_f > HP_OFF_F:
-            wants = False
-            s.since_stop_h = p.least_off_h - HP_OFF_H
+        if f.discharge_psia > p.hp_out_psia:
+            wants, s.hp_open = False, 1.0
         if not wants or low:
             s.running = 0.0
             s.since_stop_h = min(s.since_stop_h, 0.0)

@@ -117,7 +117,7 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("txv_underfeeding", _all(_scale("valve", -0.72), _add("superheat_set_f", 6.0))),
     Fault("txv_overfeeding", _set("valve_stuck", 1.0)),
     Fault("bulb_fault", _add("bulb_error_f", 25.0), seen={"bulb": "loose"}),
-    Fault("liquid_solenoid_closed", _scale("solenoid_open", -0.999), seen={"liquid_solenoid": "closed_no_pull", "valve_sound": "silent"}),
+    Fault("liquid_solenoid_closed", _set("solenoid_open", 0.001), seen={"liquid_solenoid": "closed_no_pull", "valve_sound": "silent"}),
     Fault("solenoid_leaking", _add("solenoid_leak", 0.06), seen={"liquid_solenoid": "stuck_open", "pump_down_rise_psi": 18.0}),
     Fault("condenser_dirty", _all(_scale("condenser", -0.6), _scale("condenser_flow", -0.45)), seen={"condenser_coil": "blocked"}),
     Fault("condenser_fan_failed", _scale("condenser_flow", -0.62), seen={"condenser_fans": "stopped"}),

@@ -66,6 +66,7 @@ class Parts:
     limit_f: float
     lp_in_psia: float
     lp_out_psia: float
+    hp_out_psia: float
     tube: float = 0.0
     electronic: float = 0.0
     hot_gas: float = 0.0

@@ -48,6 +48,9 @@ LIMIT_OVER_F: Final = {False: 5.0, True: 10.0}
 # Pressure switches, as saturated °F below set: a pump-down cuts out and in here; without one the switch only guards.
 PUMPED_OUT_F: Final = 20.0
 LEAST_PSIA: Final = 15.5
+LP_DIFFERENTIAL_PSI: Final = 12.0
+# The high-pressure switch opens at this condensing temperature of a clean charge.
+HP_OUT_F: Final = 146.0
 HEAD_HELD_F: Final = 80.0
 FAN_IN_F: Final = 88.0
 
@@ -125,7 +128,8 @@ def sized(unit: Unit) -> Plant:
     pumps_down = unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure"
     half = unit.differential_f / 2.0
     out = max(min(LEAST_PSIA, 0.7 * pe), 0.5 * pe)
-    lp_in, lp_out = 1.1 * out, out
+    # A capillary unit has no low-pressure switch; elsewhere it guards, and cuts in where the coil at rest always comes to.
+    lp_in, lp_out = (0.0, 0.0) if unit.metering == "cap_tube" else (max(min(out + LP_DIFFERENTIAL_PSI, pe), 1.1 * out), out)
     if unit.box_control == "suction_pressure":
         lp_in, lp_out = r.dew.psia_at(unit.set_f + half), r.dew.psia_at(te - half)
     elif pumps_down:
@@ -147,7 +151,7 @@ def sized(unit: Unit) -> Plant:
         defrosts_per_day=0.0 if unit.defrost in ("none", "off_cycle") else 4.0, fail_safe_min=35.0 if heated else 30.0,
         termination_f=55.0 if heated else 40.0, drip_min=3.0 if heated else 0.0, fan_delay_f=25.0 if heated else 99.0,
         set_f=unit.set_f, differential_f=unit.differential_f, limit_f=limit_f(unit),
-        lp_in_psia=lp_in, lp_out_psia=lp_out,
+        lp_in_psia=lp_in, lp_out_psia=lp_out, hp_out_psia=r.bubble.psia_at(HP_OUT_F),
         tube=float(unit.metering == "cap_tube"), electronic=float(unit.metering == "eev"), hot_gas=float(unit.defrost == "hot_gas"),
         by_pressure=float(unit.box_control == "suction_pressure"), pump_down=float(pumps_down),
         head_held_f=HEAD_HELD_F if holds else -99.0, fan_in_f=FAN_IN_F if cycles else -99.0,

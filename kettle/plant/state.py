@@ -57,6 +57,7 @@ class State:
     starts: float
     next_defrost_h: float
     emptying_h: float
+    hp_open: float
     defrosting: float
     defrost_h: float
     since_defrost_h: float

@@ -164,6 +164,7 @@ CAUSES = (
         0.03,
         {
             "box_trend": {"falling": 0.88, "steady": 0.1},
+            "held_warm_f": {"high": 0.2},
             "box_temp_f": {"high": 0.9},
             "superheat_evap_f": {"high": 0.25},
             "td_f": {"high": 0.2},

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from typing import Final
 
 from kettle.knowledge.causes.model import Cause, States
+from kettle.knowledge.unit import Unit
 
 # What was told -> how often it is told anyway on a sound unit, and (feature, states, share) by which it comes about.
 _Signs = tuple[tuple[str, tuple[str, ...], float], ...]
@@ -32,8 +33,47 @@ SINCE: Final[dict[str, States]] = {
     "made": {"today": 0.15, "days": 0.24, "weeks": 0.21, "never_right": 0.37, "cold_weather": 0.03},
 }
 AFTER: Final = 0.25
+# Of the boxes a fault leaves off set, the share that stays there; how often a sound one is found low, and high.
+HELD_OF_OFF: Final = 0.95
+# Defrosts that only happen while the unit stands, and how often a unit that never rests packs its coil.
+CLEARS_AT_REST: Final = ("off_cycle", "none")
+PACKS: Final = 0.45
+USUAL_BOX: Final = (0.07, 0.23)
 SERVICE_ALL_THE_SAME: Final = 0.08
 # fmt: on
+
+
+def held(cause: Cause, shapes: Mapping[str, States]) -> States:
+    """Return how a box stands off set that is not coming down (low, ok, high), from how often the cause leaves it warm or cold.
+
+    A sound unit that is only pulling down falls, so what stays off set is nearly always wrong.
+    """
+    usual, box = shapes["held_warm_f"], shapes["box_temp_f"]
+    base = USUAL_BOX
+    high = max(usual["high"], HELD_OF_OFF * (box["high"] - base[1]) / (1.0 - base[1]))
+    low = max(usual["low"], HELD_OF_OFF * (box["low"] - base[0]) / (1.0 - base[0]))
+    return {"low": low, "ok": 1.0 - low - high, "high": high}
+
+
+def never_resting(cause: Cause, shapes: Mapping[str, States], unit: Unit) -> dict[str, States]:
+    """Return the ice that a cause brings on a coil that only comes clear while its unit rests, from how often it keeps the box warm.
+
+    What keeps it running without ever coming to its set temperature takes its off-time, and with it its defrost.
+    """
+    if unit.defrost not in CLEARS_AT_REST or "ice_form" in cause.shows and "coil_after_defrost" in cause.shows:
+        return {}
+    runs = shapes["compressor"]["running"] + shapes["compressor"]["tripping"]
+    stays = cause.shows["held_warm_f"] if "held_warm_f" in cause.shows else held(cause, shapes)
+    packs = PACKS * runs * stays["high"]
+    ice = shapes["ice_form"]
+    heavy = ice["heavy_frost"] + ice["hard_ice"]
+    if packs <= heavy:
+        return {}
+    kept = (1.0 - packs) / (1.0 - heavy)
+    spread = {word: share * kept for word, share in ice.items()}
+    spread |= {"heavy_frost": packs * 0.65, "hard_ice": packs * 0.35}
+    places = shapes["ice_places"]
+    return {"ice_form": spread, "ice_places": {**places, "coil_whole": max(places["coil_whole"], 0.8 * packs)}}
 
 
 def told(cause: Cause, shapes: Mapping[str, States]) -> dict[str, States]:
@@ -42,7 +82,7 @@ def told(cause: Cause, shapes: Mapping[str, States]) -> dict[str, States]:
     complaint["service"] = SERVICE_ALL_THE_SAME
     if cause.comes == "made":
         complaint["first_start"] = AFTER
-    found: dict[str, States] = {"complaint": complaint}
+    found: dict[str, States] = {"complaint": complaint, "held_warm_f": held(cause, shapes)}
     if cause.comes:
         found["since_when"] = SINCE[cause.comes]
     if cause.after:

@@ -5,8 +5,9 @@ from typing import Final
 from kettle.knowledge.causes.model import Cause
 
 # How often a second fault is there besides the first, against what two independent ones would give: one fault brings
-# another, and what is neglected has several. Judgement of the trade.
-PAIR_SHARE: Final = 1.2
+# another, and what is neglected has several. All pairs with a given fault then weigh a third of it alone: about a call in
+# four has two. Judgement of the trade.
+PAIR_SHARE: Final = 0.4
 # Causes that exclude each other: one state of the same thing, or one fault told under two names.
 EXCLUSIVE: Final = (
     {"undercharge", "overcharge", "winter_charge_short"},

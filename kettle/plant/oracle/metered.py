@@ -44,10 +44,8 @@ def _discharge(rig: Rig) -> float:
     return rig.unit.refrigerant.bubble_psig(float(rig.state.sct_f), rig.unit.altitude_ft) + float(rig.parts.air_psi)
 
 
-def _resting(rig: Rig) -> float | None:
-    """Off with the condenser fan turning until both sides stand at the air: saturation there, and whatever air is in with it."""
-    if rig.running and rig.own.get("power_locked_out") != "yes":
-        return None
+def _resting(rig: Rig) -> float:
+    """Stopped for it, its condenser fan on, until both sides stand at the air: saturation there, and what air is in with it."""
     return rig.unit.refrigerant.bubble_psig(rig.outside_f, rig.unit.altitude_ft) + float(rig.parts.air_psi)
 
 
@@ -95,8 +93,15 @@ def _pump_down(rig: Rig) -> float | None:
 
 def _low_pressure_switch(rig: Rig) -> str:
     """Open once its suction fell out, until it rises to the cut-in."""
+    if rig.parts.lp_out_psia <= 0 and rig.parts.lp_in_psia <= 0:
+        return "closed"
     held = not rig.running and rig.parts.can_run > 0 and rig.state.calling > 0 and rig.state.since_stop_h > 0.05
     return "open" if held and rig.flows.suction_psia < rig.parts.lp_in_psia else "closed"
+
+
+def _lp_setting(rig: Rig, psia: float) -> float | None:
+    """What the scale of the low-pressure switch says; None where there is no switch."""
+    return _gauge(rig, psia) if psia > 0 else None
 
 
 def _control_call(rig: Rig) -> str:
@@ -106,7 +111,7 @@ def _control_call(rig: Rig) -> str:
 
 
 def _cut(rig: Rig, side: float) -> float:
-    return float(rig.parts.set_f + side * rig.parts.differential_f / 2.0 - rig.parts.sensor_error_f)
+    return float(rig.unit.set_f + side * rig.parts.differential_f / 2.0 - rig.parts.sensor_error_f)
 
 
 def _defrost_ran(rig: Rig) -> float | None:
@@ -152,9 +157,9 @@ METERED: Final[dict[str, Answer]] = {
     "line_v_12": _line, "line_v_23": _line, "line_v_31": _line,
     "control_call": _control_call, "controller_alarm": lambda rig: "none",
     "stat_cut_in_f": lambda rig: _cut(rig, 1.0), "stat_cut_out_f": lambda rig: _cut(rig, -1.0),
-    "lp_cut_in_psig": lambda rig: _gauge(rig, float(min(rig.parts.lp_in_psia, 150.0))),
-    "lp_cut_out_psig": lambda rig: _gauge(rig, float(rig.parts.lp_out_psia)),
-    "low_pressure_switch": _low_pressure_switch, "high_pressure_switch": lambda rig: "closed",
+    "lp_cut_in_psig": lambda rig: _lp_setting(rig, float(min(rig.parts.lp_in_psia, 150.0))),
+    "lp_cut_out_psig": lambda rig: _lp_setting(rig, float(rig.parts.lp_out_psia)),
+    "low_pressure_switch": _low_pressure_switch, "high_pressure_switch": lambda rig: "open" if rig.state.hp_open > 0 else "closed",
     "defrost_starts": lambda rig: "yes" if rig.parts.defrosts_per_day > 0 else None,
     "defrosts_per_day": lambda rig: float(rig.parts.defrosts_per_day),
     "defrost_set_min": lambda rig: float(rig.parts.fail_safe_min), "defrost_ran_min": _defrost_ran,

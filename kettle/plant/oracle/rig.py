@@ -27,13 +27,17 @@ OWN_DOING: Final = ("power_locked_out", "parts_protected", "latch_blocked", "som
 # The circuit has settled this long after its start, and is waited for at most so long.
 SETTLES_H: Final = 0.2
 LONGEST_WAIT_H: Final = 2.0
+PATIENCE_MIN: Final = 20.0
 # Volts of a plate that does not say, by phases, and those that faults are marked for.
 NAMEPLATE_V: Final = {1: 115.0, 3: 230.0}
 MARKED_V: Final = 230.0
-# Starts are counted over so long; from so many an hour a compressor short-cycles, and is read so soon after a start.
-COUNTED_H: Final = 0.5
+# Starts are counted over so long; from so many an hour a compressor short-cycles, and is read this share of its cycle after a start.
+COUNTED_H: Final = 1.0
 SHORT_CYCLES_AN_HOUR: Final = 7.0
-SHORT_RUN_H: Final = 1.0 / 60.0
+SHORT_RUN_SHARE: Final = 0.12
+LEAST_RUN_H: Final = 0.2 / 60.0
+# How far a thermostat is turned down so that a unit runs while it is read, °F.
+TURNED_DOWN_F: Final = 15.0
 # The last stretch that shows which way the box goes.
 TREND_H: Final = 0.75
 
@@ -57,6 +61,7 @@ class Rig:
     added_lb: float = 0.0
     turns: float = 0.0
     starts: list[tuple[float, float]] = field(default_factory=list)
+    takes_any_run: bool = False
 
     @property
     def state(self) -> Any:
@@ -145,16 +150,24 @@ class Rig:
         """
         waited = 0.0
         while waited < LONGEST_WAIT_H * 60.0 and self.parts.can_run > 0 and not self.readable:
-            step = 0.5 if self.short_cycles else 2.0
+            step = 0.25 if self.short_cycles else 2.0
             self.wait(step)
             waited += step
+            # It never runs long enough: then it is read in the seconds it runs.
+            self.takes_any_run = self.takes_any_run or (self.short_cycles and waited >= PATIENCE_MIN)
         return waited
+
+    def called(self) -> float:
+        """Turn the thermostat down so that it runs on, and wait until it can be read; return the minutes it took."""
+        self.own["stat_turned_down"] = "yes"
+        self._rebuild()
+        return self.settle()
 
     @property
     def readable(self) -> bool:
         """Whether the circuit runs long enough to be read."""
         s = self.state
-        settles = SHORT_RUN_H if self.short_cycles else SETTLES_H
+        settles = LEAST_RUN_H if self.takes_any_run else min(SETTLES_H, max(SHORT_RUN_SHARE / max(self.starts_an_hour, 1e-6), LEAST_RUN_H))
         return bool(s.running > 0 and s.since_start_h >= settles and s.liquid_call > 0)
 
     def do(self, part: str, did: str, value: float | None = None) -> None:
@@ -192,6 +205,8 @@ class Rig:
                 change(plant, np.array([grade]))
         plant.parts.charge_lb = np.maximum(plant.parts.charge_lb + self.added_lb, 0.05 * sized(self.unit).parts.charge_lb)
         plant.parts.stem_turns += self.turns
+        if self.own.get("stat_turned_down") == "yes":
+            plant.parts.set_f -= TURNED_DOWN_F
         self.plant.parts[:] = plant.parts
 
     def series(self, name: str, hours: float) -> Figures:

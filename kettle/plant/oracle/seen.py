@@ -135,7 +135,7 @@ def _drain_heater(rig: Rig) -> str:
 
 def _valve_sound(rig: Rig) -> str | None:
     if not rig.running:
-        return "silent"
+        return None
     if rig.flows.flow_lb_h <= 1.0:
         return "silent"
     return "hissing_gas" if rig.flows.flash > SOME_FLASH else "steady"

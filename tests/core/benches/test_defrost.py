@@ -4,10 +4,11 @@ from hypothesis import strategies as st
 
 from kettle.benches.defrost import dial, edit, timeline
 from kettle.benches.defrost.program import DAY_MIN, ROLES, Hours, Program, clock, concerns, parse_clock, parse_starts, times
-from kettle.judging.electrics import heater_bank, imbalance_pct, winding_mismatch_pct
+from kettle.judging.electrics import heater_bank, imbalance_pct
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.knowledge.units import ShownUnits
+from kettle.power.windings import mismatch_pct
 
 FREEZER = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A", defrost="electric", set_f=-5))
 COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", defrost="off_cycle"))
@@ -124,8 +125,8 @@ def test_a_heater_bank_by_hand():
 
 def test_volts_and_windings_by_hand():
     assert imbalance_pct([231.0, 204.0, 214.0]) == pytest.approx(6.78, abs=0.01)
-    assert winding_mismatch_pct([4.1, 1.4, 5.5]) == pytest.approx(0.0, abs=1e-9)
-    assert winding_mismatch_pct([4.1, 1.4, 9.0]) == pytest.approx(38.9, abs=0.1)
+    assert mismatch_pct([4.1, 1.4, 5.5]) == pytest.approx(0.0, abs=1e-9)
+    assert mismatch_pct([4.1, 1.4, 9.0]) == pytest.approx(38.9, abs=0.1)
 
 
 def test_curves_stand_on_one_scale_and_the_box_limit_is_drawn_where_it_lies_between():

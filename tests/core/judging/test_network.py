@@ -156,6 +156,12 @@ def test_evidence_that_fits_a_cause_better_never_lowers_it_against_its_rival(one
         (("compressor_open_winding",), {"line_v_12": 230.0, "load_v_12": 120.0}, "across each closed pole"),
         (("compressor_inefficient", "condenser_dirty"), {}, "pump it down"),
         (("noncondensables",), {}, "at rest"),
+        (("overcharge",), sound(COOLER, split=48, condenser_coil="blocked"), "put that right and read again"),
+        (("noncondensables",), sound(COOLER, split=45, condenser_fans="stopped"), "put that right and read again"),
+        (("undercharge",), {k: v for k, v in sound(COOLER, sight_glass="flashing").items() if k != "drier_drop_f"}, "plugged drier"),
+        (("evap_fan_failed",), {"evap_fans": "stopped", "control_call": "in_defrost"}, "rest in a defrost"),
+        (("compressor_open_winding",), {"compressor": "off", "compressor_shell": "hot", "winding_cs_ohm": 1e6}, "own protector"),
+        (("liquid_solenoid_closed",), {"compressor": "off", "low_pressure_switch": "open", "suction_psig": 120.0}, "keeps it off"),
     ],
 )
 def test_mistakes_are_caught_where_they_are_invited(codes, seen, word):
@@ -165,6 +171,6 @@ def test_mistakes_are_caught_where_they_are_invited(codes, seen, word):
 
 
 def test_a_cleared_way_invites_no_mistake():
-    facts = judge(unit_of(COOLER), sound(COOLER, sight_glass="flashing")).facts
+    facts = judge(unit_of(COOLER), sound(COOLER, sight_glass="flashing", drier_drop_f=0.5)).facts
     assert mistakes.invited(facts, ("undercharge",)) == ()
     assert mistakes.invited(facts, ("txv_underfeeding",)) == ()

@@ -39,7 +39,8 @@ def test_what_a_visit_changed_is_looked_at_first():
 
 
 def test_what_is_noticed_follows_from_what_a_cause_does():
-    shapes = {"box_temp_f": {"low": 0.1, "ok": 0.1, "high": 0.8}, "last_touched": {"nothing": 0.75}}
+    shapes = {"box_temp_f": {"low": 0.1, "ok": 0.1, "high": 0.8}, "last_touched": {"nothing": 0.75},
+              "held_warm_f": {"low": 0.03, "ok": 0.93, "high": 0.04}}  # fmt: skip
     leak, ((_, _, often),) = NOTICED["warm"]
     found = told(causes.get("undercharge"), shapes)["complaint"]["warm"]
     assert found == pytest.approx(1 - (1 - leak) * (1 - often * 0.8))

@@ -19,6 +19,7 @@ from kettle.plant.run import run, set_clock
 from kettle.plant.simulate import PRESETS, parse_fault, preset, simulate
 from kettle.plant.sizing import compressor_efficiency, sized
 from kettle.plant.state import at_rest, lay_frost
+from tests.core.plant.kept import kept_running
 
 
 def test_saturated_air_agrees_with_published_values():
@@ -73,13 +74,7 @@ def test_a_sound_preset_sits_inside_its_bands_from_60_to_105_outside(kind, outsi
 @cache
 def held(kind, code="", severity=0.0):
     """A plant kept running in a box that does not change: what the fault alone does to the circuit."""
-    plant = preset(kind)
-    p = plant.parts
-    air = float(p.set_f[0])
-    for name in ("air_btu_f", "product_btu_f", "core_btu_f", "structure_btu_f"):
-        p[name] *= 1e6
-    p.set_f -= 60.0
-    p.defrosts_per_day = p.infiltration_lb_h = p.lp_out_psia = 0.0
+    plant, air = kept_running(kind)
     state = at_rest(plant, air)
     if code:
         faults.apply(plant, state, code, severity)
@@ -98,15 +93,15 @@ def held(kind, code="", severity=0.0):
 
 # Rossi and Braun (1997), table of fault directions for a fixed restrictor: + rises, - falls.
 RULES = {
-    "undercharge": ("reach_in_cooler", 0.14, {"evaporating": "-", "superheat": "+", "condensing": "-", "subcooling": "-", "discharge": "+",
+    "undercharge": (0.14, {"evaporating": "-", "superheat": "+", "condensing": "-", "subcooling": "-", "discharge": "+",
                                               "condenser_air": "-", "coil_air": "-"}),
-    "compressor_inefficient": ("reach_in_cooler", 0.3, {"evaporating": "+", "superheat": "-", "condensing": "-", "subcooling": "-",
+    "compressor_inefficient": (0.3, {"evaporating": "+", "superheat": "-", "condensing": "-", "subcooling": "-",
                                                         "discharge": "+", "condenser_air": "-", "coil_air": "-"}),
-    "cap_tube_restricted": ("reach_in_cooler", 0.3, {"evaporating": "-", "superheat": "+", "condensing": "-", "subcooling": "+",
+    "cap_tube_restricted": (0.3, {"evaporating": "-", "superheat": "+", "condensing": "-", "subcooling": "+",
                                                      "discharge": "+", "condenser_air": "-", "coil_air": "-"}),
-    "condenser_dirty": ("reach_in_cooler", 0.5, {"evaporating": "+", "superheat": "-", "condensing": "+", "subcooling": "-",
+    "condenser_dirty": (0.5, {"evaporating": "+", "superheat": "-", "condensing": "+", "subcooling": "-",
                                                  "discharge": "+", "condenser_air": "+", "coil_air": "-"}),
-    "evap_airflow_low": ("reach_in_cooler", 0.3, {"evaporating": "-", "superheat": "-", "condensing": "-", "subcooling": "-",
+    "evap_airflow_low": (0.3, {"evaporating": "-", "superheat": "-", "condensing": "-", "subcooling": "-",
                                                   "discharge": "-", "condenser_air": "-", "coil_air": "+"}),
 }  # fmt: skip
 # The same behind an expansion valve that still holds its superheat.
@@ -128,17 +123,19 @@ def moved(before, after):
     return {key: "+" if after[key] > before[key] else "-" for key in before if after[key] != before[key]}
 
 
+@pytest.mark.parametrize("kind", ["reach_in_cooler", "bottle_cooler"])
 @pytest.mark.parametrize("code", RULES)
-def test_faults_move_a_fixed_restrictor_as_published(code):
-    kind, severity, rules = RULES[code]
+def test_faults_move_a_fixed_restrictor_as_published(code, kind):
+    severity, rules = RULES[code]
     found = moved(held(kind), held(kind, code, severity))
     assert {key: found.get(key) for key in rules} == rules
 
 
+@pytest.mark.parametrize("kind", ["walk_in_freezer", "walk_in_cooler", "display_cooler"])
 @pytest.mark.parametrize("code", VALVE_RULES)
-def test_faults_move_an_expansion_valve_as_the_trade_knows(code):
+def test_faults_move_an_expansion_valve_as_the_trade_knows(code, kind):
     severity, rules = VALVE_RULES[code]
-    found = moved(held("walk_in_freezer"), held("walk_in_freezer", code, severity))
+    found = moved(held(kind), held(kind, code, severity))
     assert {key: found.get(key) for key in rules} == rules
 
 

@@ -74,5 +74,6 @@ def test_a_locked_database_and_a_full_disk_are_said_and_nothing_is_stored(call, 
 
 def test_somebody_without_a_shop_is_told_so(client, django_user_model):
     client.force_login(django_user_model.objects.create_user("nobody"))
-    answer = client.get(reverse("me"))
-    assert answer.status_code == 403 and "no shop yet" in answer.content.decode()
+    for address in ("me", "site-altitude"):
+        answer = client.get(reverse(address))
+        assert answer.status_code == 403 and "no shop yet" in answer.content.decode(), address

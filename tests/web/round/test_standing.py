@@ -57,7 +57,8 @@ def test_the_round_fills_as_the_work_is_done(user, call, starved):
     call.found = "Something"
     assert state(call, "hand-over") == "part"
     assert state(call, "melt") == "open"
-    assert state(call, "power") == "coming"
+    assert state(call, "power") == "part"
+    assert state(call, "prove") == "coming"
 
 
 @pytest.mark.parametrize("stop", ["read", "judge", "arrive"])

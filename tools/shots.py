@@ -21,7 +21,7 @@ VIEWS = {
     "sets": (TABLET, "Meat room", "sets/", ""),
     "probes": (TABLET, "Freezer 1", "probes/", "wait"),
     "ladder": (TABLET, None, "/ladder/?refrigerant=R-448A&pressure=31&altitude_ft=4200", ""),
-    "read-night": (TABLET, "Freezer 1", "read/", "night"),
+    "power": (TABLET, "Freezer 1", "power/", ""),
     "programs": (TABLET, "Freezer 1", "programs/", "drawn"),
     "plan": (TABLET, "Freezer 1", "programs/", "planned"),
     "judge": (TABLET, "Freezer 1", "judge/", ""),
@@ -42,8 +42,6 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         open_call_on(page, at, unit, address)
     else:
         page.goto(f"{at}{address}")
-    if act == "night":
-        page.get_by_role("button", name="Night").click()
     if act == "kind":
         page.locator(".kinds label", has_text="under-counter freezer").click()
         page.locator("#plate-picture .pane").first.wait_for()
@@ -55,8 +53,6 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         page.locator("#plan").evaluate("plan => plan.scrollIntoView()")
     page.wait_for_timeout(2500 if act == "wait" else 150)
     page.screenshot(path=folder / f"{name}.png", full_page=act == "whole")
-    if act == "night":
-        page.get_by_role("button", name="Night").click()
 
 
 def main() -> None:

@@ -65,6 +65,7 @@ INSTALLED_APPS = [
     "web.benches.controls",
     "web.benches.probes",
     "web.benches.sets",
+    "web.benches.power",
     "web.reports",
     "web.running",
     "web.demo",

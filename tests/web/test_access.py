@@ -82,7 +82,7 @@ def test_pages_carry_a_strict_content_policy(at_work, call):
     assert "unsafe" not in policy
 
 
-@pytest.mark.parametrize("stop", ["power", "prove", "nonsense"])
+@pytest.mark.parametrize("stop", ["prove", "nonsense"])
 def test_coming_stops_have_no_page(at_work, call, stop):
     assert at_work.get(reverse("stop", args=[call.number, stop])).status_code == 404
 

@@ -2,7 +2,7 @@
 
 from django.urls import include, path
 
-OF_A_CALL = ("ice", "defrost", "controls", "probes", "sets", "valve")
+OF_A_CALL = ("ice", "defrost", "controls", "probes", "sets", "valve", "power")
 
 urlpatterns = [
     path("", include("web.benches.ladder.urls")),

@@ -34,7 +34,7 @@ STOPS = (
     Stop("melt", "Melt", 2, True, (), (*SAFETY, "drain", "melt_water")),
     Stop("read", "Read", 3, True, (*_drawn("read"), *FELT.values())),
     Stop("programs", "Programs", 4, True),
-    Stop("power", "Power", 5),
+    Stop("power", "Power", 5, True),
     Stop("judge", "Judge", 6, True),
     Stop("correct", "Correct", 7, True),
     Stop("prove", "Prove", 8),

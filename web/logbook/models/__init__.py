@@ -7,6 +7,7 @@ from web.logbook.models.headlines import Headline
 from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.log import LogEntry
 from web.logbook.models.places import BandChange, OfShop, Site, Unit
+from web.logbook.models.power import Measurement
 from web.logbook.models.records import Act, Finding, Override, Photo, Reading, ReadingSet, SettingChange, SiblingState, ValveTurn
 
 __all__ = [
@@ -23,6 +24,7 @@ __all__ = [
     "Headline",
     "IceDrawing",
     "LogEntry",
+    "Measurement",
     "Melt",
     "OfShop",
     "Override",

@@ -10,7 +10,7 @@ from kettle.judging.evidence import quantity_name
 from kettle.knowledge import refrigerants
 from kettle.knowledge.bands import banded, default_band, unit_of
 from kettle.knowledge.errors import FieldErrors, InputError
-from web.accounts.access import shown_to
+from web.accounts.access import shop_of, shown_to
 from web.logbook.actions.change_band import change_band, version_of
 from web.logbook.actions.save_unit import save_unit
 from web.logbook.courses import HAS_ACTS, acts_of
@@ -112,7 +112,7 @@ def site_altitude(request):
     """How high a site lies, where that is known; else the field that asks for it, once."""
     name = request.GET.get("site_name", "").strip()[:80]
     site = Site.objects.for_user(request.user).filter(name=name).first()
-    assumed = (site or Site(shop=request.user.member.shop)).assumed_altitude_ft
+    assumed = (site or Site(shop=shop_of(request.user))).assumed_altitude_ft
     return render(request, "logbook/_altitude.html", {"site": site, "assumed": assumed})
 
 

@@ -1,0 +1,117 @@
+"""A circuit as data: points one can put a lead on, parts between them, what closes which contact, and in which state what should be.
+
+Impedances are complex, Ω, at the supply's frequency. A part is open, closed, or its own impedance; what a contact does follows from its
+coil, or from whether the motor it belongs to turns.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Final
+
+from kettle.knowledge.errors import InputError
+
+# The states a circuit can rightly be in.
+STATES: Final[dict[str, str]] = {
+    "calling": "calling for cold",
+    "off": "satisfied, standing",
+    "pumping_down": "pumping down",
+    "defrosting": "in a defrost",
+    "dripping": "dripping",
+    "locked_out": "locked out",
+}
+OPEN_OHM: Final = 1e9
+CLOSED_OHM: Final = 0.02
+# Where a point lies: how it is reached, minutes to get there with the leads.
+PLACES: Final[dict[str, tuple[str, float]]] = {
+    "panel": ("in the panel, cover off", 0.5),
+    "machine": ("at the condensing unit", 2.0),
+    "compressor": ("under the terminal cover of the compressor", 3.0),
+    "box": ("in the box", 2.5),
+    "coil": ("behind the coil's guard", 5.0),
+}
+
+
+@dataclass(frozen=True)
+class Point:
+    """A point a lead can be put on: its key, what it is called, and where it lies (a key of `PLACES`)."""
+
+    key: str
+    label: str
+    place: str = "panel"
+
+
+@dataclass(frozen=True)
+class Part:
+    """A part between two points.
+
+    `kind` is a key of `kettle.power.faults.WAYS`. `ohm` is its impedance where it conducts. `closed_in` are the states in which a
+    switch should be closed (all where it is none); `coil` names the part whose volts move this contact, `opens` whether they open it;
+    `motor` the load that has to turn for it to move (a start relay). `works_from` is the share of its volts from which a coil pulls in or
+    a motor turns; `rated_v` those volts, 0 where it is no load; `dc_ohm` what an ohmmeter shows of it where that is not the real part of
+    `ohm` (a winding at rest). `secondary` are the two points of a transformer's other side.
+    """
+
+    key: str
+    label: str
+    kind: str
+    a: str
+    b: str
+    ohm: complex = CLOSED_OHM
+    closed_in: frozenset[str] = frozenset(STATES)
+    coil: str = ""
+    opens: bool = False
+    motor: str = ""
+    rated_v: float = 0.0
+    works_from: float = 0.65
+    dc_ohm: float = 0.0
+    secondary: tuple[str, str] = ("", "")
+    ratio: float = 0.0
+
+
+@dataclass(frozen=True, eq=False)
+class Circuit:
+    """A supply, its points and its parts. `supply` maps points to the phasor the source holds them at behind `SOURCE_OHM`.
+
+    `motors` maps what turns to the parts that have to have their volts for it (a three-phase motor: its three windings).
+    """
+
+    name: str
+    phases: int
+    volts: float
+    hz: int
+    supply: Mapping[str, complex]
+    points: tuple[Point, ...]
+    parts: tuple[Part, ...]
+    motors: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    ground: str = "G"
+
+    def part(self, key: str) -> Part:
+        """Return a part; InputError for one the circuit has not."""
+        found = next((part for part in self.parts if part.key == key), None)
+        if found is None:
+            raise InputError(f"part “{key[:40]}” is not in this circuit")
+        return found
+
+    def point(self, key: str) -> Point:
+        """Return a point; InputError for one the circuit has not."""
+        found = next((point for point in self.points if point.key == key), None)
+        if found is None:
+            raise InputError(f"point “{key[:40]}” is not in this circuit; points are {', '.join(point.key for point in self.points)}")
+        return found
+
+    def without(self, *keys: str) -> "Circuit":
+        """Return the circuit without some parts; a switch that is not there is a wire."""
+        kept = tuple(
+            Part(part.key, part.label, "wire", part.a, part.b) if part.key in keys and part.kind in ("switch", "contact") else part
+            for part in self.parts
+            if part.key not in keys or part.kind in ("switch", "contact")
+        )
+        motors = {name: parts for name, parts in self.motors.items() if not set(parts) & set(keys)}
+        return Circuit(self.name, self.phases, self.volts, self.hz, self.supply, self.points, kept, motors, self.ground)
+
+
+def check_state(state: str) -> str:
+    """Return a state; InputError names the ones there are."""
+    if state not in STATES:
+        raise InputError(f"state “{state[:40]}” is not known; states are {', '.join(STATES)}")
+    return state

@@ -1,0 +1,94 @@
+"""Each way a part can fail, as what it does to impedances: never as what a meter then shows."""
+
+from dataclasses import dataclass
+from typing import Final
+
+from kettle.power.circuit import CLOSED_OHM, OPEN_OHM, Circuit, Part
+
+# A short leaves so much of a part's impedance; a worn contact so many Ω; a winding to ground lies so far along.
+SHORTED_SHARE: Final = 0.02
+WORN_OHM: Final = 1.2
+GROUND_OHM: Final = 40.0
+WEAK_SHARE: Final = 3.0
+
+
+@dataclass(frozen=True)
+class Way:
+    """A way to fail: its word, how it is said, how common it is among such parts, and what becomes of the part's impedance."""
+
+    code: str
+    label: str
+    weight: float
+    conducts: str = ""
+
+
+# kind of part -> ways it fails. `conducts`: open, closed, worn, shorted, weak, grounded, or stalled (draws, does not turn).
+WAYS: Final[dict[str, tuple[Way, ...]]] = {
+    "wire": (Way("open", "burnt or loose", 0.15, "open"),),
+    "fuse": (Way("open", "blown", 1.0, "open"),),
+    "disconnect": (Way("open", "not made", 0.3, "open"),),
+    "pole": (Way("open", "pole does not make", 1.0, "open"), Way("worn", "pole worn, drops volts", 0.5, "worn"),
+             Way("welded", "pole welded", 0.4, "closed")),
+    "contact": (Way("open", "contact does not make", 0.8, "open"), Way("welded", "contact welded", 0.6, "closed")),
+    "output": (Way("open", "output dead", 0.8, "open"), Way("welded", "output stuck on", 0.4, "closed")),
+    "coil": (Way("open", "coil open", 1.0, "open"), Way("stuck", "does not pull in", 0.5, "stuck")),
+    "switch": (Way("open", "open", 1.0, "open"), Way("closed", "stuck closed", 0.25, "closed")),
+    "overload": (Way("open", "open: hot, or failed", 1.0, "open"),),
+    "winding": (Way("open", "winding open", 0.7, "open"), Way("grounded", "winding to ground", 0.7, "grounded")),
+    "motor": (Way("open", "motor dead", 1.0, "open"), Way("stalled", "seized", 0.5, "stalled")),
+    "heater": (Way("open", "element open", 1.0, "open"), Way("grounded", "element to ground", 0.2, "grounded")),
+    "capacitor": (Way("open", "capacitor open", 0.8, "open"), Way("weak", "capacitor weak", 0.6, "weak")),
+    "transformer": (Way("open", "transformer dead", 0.8, "open"),),
+    "clock": (Way("open", "timer motor dead", 0.8, "open"),),
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Fault:
+    """One part in one way of failing; the whole circuit sound where it has neither."""
+
+    part: str = ""
+    way: str = ""
+
+    @property
+    def key(self) -> str:
+        """Part and way together; “sound” for none."""
+        return f"{self.part}:{self.way}" if self.part else "sound"
+
+
+SOUND: Final = Fault()
+
+
+def way_of(part: Part, code: str) -> Way:
+    """Return a way a part fails."""
+    return next(way for way in WAYS[part.kind] if way.code == code)
+
+
+def single_faults(circuit: Circuit) -> list[Fault]:
+    """Return the sound circuit and every single fault of its parts, in their order."""
+    return [SOUND, *(Fault(part.key, way.code) for part in circuit.parts for way in WAYS[part.kind])]
+
+
+def weight_of(circuit: Circuit, fault: Fault) -> float:
+    """How common a fault is before anything was measured, unnormalised; a sound circuit somebody was called to is rare."""
+    return 0.3 if not fault.part else way_of(circuit.part(fault.part), fault.way).weight
+
+
+def ohm_of(part: Part, way: str, closed: bool) -> complex:
+    """Return the impedance of a part in a way of failing (none: sound), Ω, where its contact should be closed or not."""
+    conducts = way_of(part, way).conducts if way else ""
+    if conducts == "open":
+        return OPEN_OHM
+    if conducts == "closed":
+        return CLOSED_OHM
+    if not closed:
+        return OPEN_OHM
+    if conducts == "worn":
+        return WORN_OHM
+    if conducts == "shorted":
+        return part.ohm * SHORTED_SHARE
+    if conducts == "weak":
+        return part.ohm * WEAK_SHARE
+    if conducts == "stalled":
+        return part.ohm / 4.0
+    return part.ohm

@@ -1,0 +1,69 @@
+"""What a fault of the circuit is called as a cause, and which measurements are observations of their own."""
+
+from itertools import combinations
+from typing import Final
+
+from kettle.power.circuit import Circuit
+from kettle.power.faults import Fault
+
+# Start of a part's key -> (way or any, code of the cause it stands for), the first that fits.
+CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
+    ("pole_", "", "contactor_pole_open"),
+    ("winding_", "grounded", "compressor_grounded"), ("winding_", "", "compressor_open_winding"), ("overload", "", "compressor_overload"),
+    ("start_", "", "start_parts_failed"), ("run_capacitor", "", "start_parts_failed"),
+    ("disconnect_", "", "voltage_problem"), ("fuse_", "", "voltage_problem"), ("control_fuse", "", "no_call"), ("stat", "", "no_call"),
+    ("hp_switch", "", "no_call"), ("contactor_coil", "", "no_call"), ("lp_switch", "", "lp_control_misset"),
+    ("lead_", "", "voltage_problem"), ("solenoid", "", "liquid_solenoid_closed"),
+    ("fan_delay", "open", "fan_delay_waiting"), ("fan_output", "open", "evap_fan_no_power"), ("fan_lead", "", "evap_fan_no_power"),
+    ("door_switch", "open", "evap_fan_no_power"), ("fan_", "", "evap_fan_failed"),
+    ("condenser_", "", "condenser_fan_failed"),
+    ("element_", "", "defrost_heater_open"), ("heater_limit", "open", "defrost_heater_open"),
+    ("defrost_pole", "open", "defrost_heater_open"), ("defrost_coil", "", "defrost_heater_open"),
+    ("timer_heat", "open", "defrost_never_starts"), ("defrost_output", "open", "defrost_never_starts"),
+    ("timer_motor", "", "defrost_never_starts"),
+    ("timer_cool", "welded", "compressor_runs_in_defrost"), ("timer_cool", "open", "no_call"), ("drain_heater", "", "drain_blocked"),
+)  # fmt: skip
+
+
+def cause_of(fault: Fault) -> str:
+    """Return the code of the cause a fault stands for; empty where it is none of the catalogue."""
+    return next((code for start, way, code in CAUSES if fault.part.startswith(start) and way in ("", fault.way)), "")
+
+
+# Observations are of a unit that calls; a heater's volts are of one in a defrost: at any other time 0 V there is right.
+TAKEN_IN: Final = {"heater_volts": "defrosting"}
+
+
+def taken_in(key: str) -> str:
+    """Return the state of the circuit that an observation of its volts is of."""
+    return TAKEN_IN.get(key, "calling")
+
+
+def observed_in(circuit: Circuit, one: str, other: str, state: str) -> str:
+    """Return the key of the observation that volts between two points are in a state; empty where they are none then."""
+    key = observed_as(circuit, one, other)
+    return key if key and taken_in(key) == state else ""
+
+
+def observed_as(circuit: Circuit, one: str, other: str) -> str:
+    """Return the key of the observation that volts between two points can be; empty where they are none."""
+    pair = {one, other}
+    common = "N" if circuit.phases == 1 else "L2"
+    for side, letter in (("line", "L"), ("load", "T")):
+        for pins in ("12", "23", "31"):
+            if circuit.phases == 3 and pair == {f"{letter}{pins[0]}", f"{letter}{pins[1]}"}:
+                return f"{side}_v_{pins}"
+        if circuit.phases == 1 and pair == {f"{letter}1", "N"}:
+            return f"{side}_v_12"
+    for n in "123":
+        if pair == {f"L{n}", f"T{n}"}:
+            return f"pole_drop_v_{n}"
+    if pair == {"H1", common}:
+        return "heater_volts"
+    return "evap_fan_supply_v" if pair == {"M1", common} else ""
+
+
+def leads_of(circuit: Circuit, key: str) -> tuple[str, str] | None:
+    """Return the two points an observation is measured between; None where it is none of this circuit's volts."""
+    pairs = combinations((point.key for point in circuit.points), 2)
+    return next((pair for pair in pairs if observed_as(circuit, *pair) == key), None)

@@ -1,0 +1,216 @@
+"""Where a fault lies, by what was measured; and where to put the leads next."""
+
+import math
+from collections.abc import Collection, Iterable, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import format_number
+from kettle.power.circuit import PLACES, Circuit, check_state
+from kettle.power.faults import SOUND, Fault, single_faults, way_of, weight_of
+from kettle.power.solve import Figures, Solved, resistances, solve
+
+# What a reading is good to: volts as a share of the supply and at least, amps, ohms as a factor (natural logarithm).
+VOLTS_SHARE, LEAST_VOLTS = 0.03, 2.0
+AMPS_SHARE, LEAST_AMPS = 0.12, 0.15
+OHMS_LOG: Final = 0.3
+OPEN_SHOWN_OHM: Final = 1e7
+# A reading that nothing explains is a slip this often; what is seen to run or stand is seen wrong so often.
+SLIP: Final = 1e-3
+SEEN_WRONG: Final = 0.02
+WORTH_BITS: Final = 0.02
+CLAMPED: Final = ("winding", "motor", "heater", "pole")
+MOST_V, MOST_A = 1000.0, 600.0
+# A meter put on costs this long besides reaching its points; where one is already, nothing more.
+MEASURE_MIN: Final = 0.5
+HERE_MIN: Final = 0.2
+
+
+@dataclass(frozen=True)
+class Reading:
+    """A measurement: volts or ohms between two points, or amps round the lead of a part (`one`), with the state it was taken in."""
+
+    what: str
+    one: str
+    other: str
+    value: float
+    state: str = "calling"
+
+
+@dataclass(frozen=True)
+class Seen:
+    """A motor, a coil or a heater that was seen to work, or not to."""
+
+    load: str
+    works: bool
+    state: str = "calling"
+
+
+@dataclass(frozen=True)
+class Suspicion:
+    """A fault with how likely it is, and how it is said."""
+
+    fault: Fault
+    probability: float
+    label: str
+
+
+@dataclass(frozen=True)
+class Lead:
+    """Where to put the leads next: the two points (or a part for a clamp), what is expected there when all is sound, gain and cost."""
+
+    what: str
+    one: str
+    other: str
+    expected: float
+    gain_bits: float
+    minutes: float
+    why: str
+
+
+def checked(circuit: Circuit, reading: Reading) -> Reading:
+    """Return a reading that can be; InputError says what cannot, with range and unit."""
+    check_state(reading.state)
+    unit, most = {"volts": ("V", MOST_V), "amps": ("A", MOST_A), "ohms": ("Ω", math.inf)}.get(reading.what, ("", 0.0))
+    if not unit:
+        raise InputError(f"“{reading.what[:20]}” is not measured here: volts, amps or ohms")
+    if reading.what == "amps":
+        circuit.part(reading.one)
+    else:
+        for key in (reading.one, reading.other):
+            circuit.point(key)
+        if reading.one == reading.other:
+            raise InputError("Both leads are on one point: it always shows nothing")
+    if not 0.0 <= reading.value <= most:
+        raise InputError(f"{format_number(reading.value)} {unit} is outside 0 to {format_number(most, 0)} {unit}")
+    if reading.what == "ohms" and reading.state != "locked_out":
+        raise InputError("Ohms are taken with the power locked out and proved dead: with it on the meter shows anything, and may burn")
+    return reading
+
+
+def expected(circuit: Circuit, reading: Reading, faults: Sequence[Fault]) -> Figures:
+    """Return what a meter would show for a reading under each fault: V, A, or Ω (at most `OPEN_SHOWN_OHM`)."""
+    if reading.what == "ohms":
+        keys = [point.key for point in circuit.points]
+        table = resistances(circuit, tuple(faults))
+        shown: Figures = np.minimum(table[:, keys.index(reading.one), keys.index(reading.other)], OPEN_SHOWN_OHM)
+        return shown
+    solved = solve(circuit, reading.state, faults)
+    return solved.through(reading.one) if reading.what == "amps" else solved.between(reading.one, reading.other)
+
+
+def log_likelihood(circuit: Circuit, reading: Reading, shown: Figures) -> Figures:
+    """Return how well a reading fits what would be shown, as a log-likelihood with room for a slip."""
+    if reading.what == "ohms":
+        off = np.log(np.maximum(shown, 0.05) / max(min(reading.value, OPEN_SHOWN_OHM), 0.05)) / OHMS_LOG
+    else:
+        share, least = (VOLTS_SHARE * circuit.volts, LEAST_VOLTS) if reading.what == "volts" else (AMPS_SHARE * reading.value, LEAST_AMPS)
+        off = (shown - reading.value) / (share + least)
+    fits: Figures = np.log((1.0 - SLIP) * np.exp(-0.5 * np.minimum(np.square(off), 60.0)) + SLIP)
+    return fits
+
+
+def standing(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[Seen] = ()) -> tuple[list[Fault], Figures]:
+    """Return every single fault and how likely each is by now; they sum to one."""
+    faults = single_faults(circuit)
+    told = np.log([weight_of(circuit, fault) for fault in faults])
+    for one in seen:
+        works = solve(circuit, one.state, faults).runs(one.load)
+        told = told + np.where(works == one.works, math.log(1.0 - SEEN_WRONG), math.log(SEEN_WRONG))
+    for reading in readings:
+        told = told + log_likelihood(circuit, reading, expected(circuit, checked(circuit, reading), faults))
+    likely: Figures = np.exp(told - told.max())
+    return faults, likely / likely.sum()
+
+
+def suspects(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[Seen] = (), most: int = 8) -> list[Suspicion]:
+    """Return the likeliest faults, likeliest first."""
+    faults, likely = standing(circuit, readings, seen)
+    order = np.argsort(-likely, kind="stable")[:most]
+    return [Suspicion(faults[place], float(likely[place]), told(circuit, faults[place])) for place in order]
+
+
+def told(circuit: Circuit, fault: Fault) -> str:
+    """Return a fault in words."""
+    if fault == SOUND:
+        return "Nothing wrong in the circuit"
+    part = circuit.part(fault.part)
+    return f"{part.label}: {way_of(part, fault.way).label}"
+
+
+def pairs(circuit: Circuit) -> list[tuple[str, str]]:
+    """Return the pairs of points worth a lead: every part's ends, every point against the common, and the supply's legs."""
+    common = "N" if circuit.phases == 1 else "L2"
+    hidden = {"Y"}
+    found = [(part.a, part.b) for part in circuit.parts]
+    found += [(point.key, common) for point in circuit.points]
+    if circuit.phases == 3:
+        found += [(f"{side}{n}", f"{side}{m}") for side in "LT" for n, m in ((1, 2), (2, 3), (3, 1))]
+    unique = {frozenset(pair): pair for pair in found if pair[0] != pair[1] and not hidden & set(pair) and "G" not in pair}
+    return list(unique.values())
+
+
+def next_leads(
+    circuit: Circuit, faults: Sequence[Fault], likely: Figures, state: str, at: Collection[str] = ("panel",), most: int = 3,
+    measured: Collection[frozenset[str]] = (),
+) -> list[Lead]:  # fmt: skip
+    """Return where to put the leads next in a state: most bits a minute, live volts or a clamp.
+
+    Each possible reading parts the faults into those that would show the same; the gain is what that tells (Shannon 1948), the cost how
+    long it takes to get there. `at` are places already open.
+    """
+    some = np.flatnonzero(likely > 1e-4)
+    weights = likely[some] / likely[some].sum()
+    solved = solve(circuit, state, faults)
+    found = []
+    for one, other in pairs(circuit):
+        if frozenset((one, other)) in measured:
+            continue
+        shown = solved.between(one, other)
+        gain = _parting_bits(shown[some], weights, VOLTS_SHARE * circuit.volts + LEAST_VOLTS)
+        minutes = MEASURE_MIN + max(HERE_MIN if place in at else PLACES[place][1] for place in _places(circuit, one, other))
+        if gain > WORTH_BITS:
+            found.append(Lead("volts", one, other, float(shown[0]), gain, minutes, ""))
+    for part in circuit.parts:
+        # A clamp round the lead of what should draw; what draws too little to be told from nothing is not clamped.
+        shown = solved.through(part.key)
+        if part.kind not in CLAMPED or shown[0] < LEAST_AMPS or frozenset((part.key,)) in measured:
+            continue
+        gain = _parting_bits(shown[some], weights, AMPS_SHARE * float(shown[0]) + LEAST_AMPS)
+        minutes = MEASURE_MIN + (HERE_MIN if circuit.point(part.a).place in at else PLACES[circuit.point(part.a).place][1])
+        if gain > WORTH_BITS:
+            found.append(Lead("amps", part.key, "", float(shown[0]), gain, minutes, ""))
+    found.sort(key=lambda lead: -lead.gain_bits / lead.minutes)
+    return [_with_why(circuit, lead, solved, faults, likely) for lead in found[:most]]
+
+
+def _places(circuit: Circuit, *keys: str) -> set[str]:
+    return {circuit.point(key).place for key in keys}
+
+
+def _parting_bits(shown: Figures, weights: Figures, apart: float) -> float:
+    """The entropy of the groups that readings part into, bits: what lies closer than `apart` shows the same."""
+    order = np.argsort(shown)
+    group = np.concatenate([[0], np.cumsum(np.diff(shown[order]) > apart)])
+    shares = np.bincount(group, weights=weights[order])
+    shares = shares[shares > 0]
+    return float(-(shares * np.log2(shares)).sum())
+
+
+def _with_why(circuit: Circuit, lead: Lead, solved: Solved, faults: Sequence[Fault], likely: Figures) -> Lead:
+    """The same with one line of why: whom it clears, and whom it would find."""
+    if lead.what == "amps":
+        shown, apart = solved.through(lead.one), AMPS_SHARE * lead.expected + LEAST_AMPS
+    else:
+        shown, apart = solved.between(lead.one, lead.other), VOLTS_SHARE * circuit.volts + LEAST_VOLTS
+    same = np.abs(shown - lead.expected) <= apart
+    suspected = [place for place in np.argsort(-likely) if likely[place] > 0.01 and faults[place].part]
+    finds = list(dict.fromkeys(circuit.part(faults[place].part).label for place in suspected if not same[place]))
+    figure = f"{format_number(lead.expected, 1)} A" if lead.what == "amps" else f"{format_number(lead.expected, 0)} V"
+    why = f"{figure} clears {len(finds)} of {len({faults[p].part for p in suspected})} parts"
+    if finds:
+        why += f": {', '.join(finds[:3])}" + (" and more" if len(finds) > 3 else "")
+    return Lead(lead.what, lead.one, lead.other, lead.expected, lead.gain_bits, lead.minutes, why)

@@ -1,0 +1,206 @@
+"""The circuit usual for a unit, built from its plate: nothing about it is compulsory, a technician corrects it."""
+
+import cmath
+import math
+from dataclasses import dataclass, field
+from typing import Final
+
+from kettle.knowledge.unit import Unit
+from kettle.power.circuit import CLOSED_OHM, Circuit, Part, Point
+
+# Volts of a plate that does not say, by phases.
+USUAL_V: Final = {1: 115.0, 3: 230.0}
+USUAL_RLA_A: Final = {1: 6.0, 3: 10.0}
+# Impedances of small loads at 230 V, Ω; at other volts they draw the same power.
+COIL_OHM: Final = complex(140.0, 480.0)
+SOLENOID_OHM: Final = complex(240.0, 720.0)
+CLOCK_OHM: Final = complex(9000.0, 2000.0)
+FAN_W: Final = 75.0
+CONDENSER_FAN_W: Final = 120.0
+CRANKCASE_W, DRAIN_W = 50.0, 70.0
+# A motor's impedance: its angle running and at a standstill it is taken alike.
+MOTOR_PF: Final = 0.8
+# Start winding and start gear of a single-phase compressor, against its run winding; Ω of a run capacitor of usual size at 60 Hz.
+START_TO_RUN: Final = 4.0
+START_CAP_OHM: Final = complex(0.0, -20.0)
+RUN_CAP_OHM: Final = complex(0.0, -106.0)
+CONTROL_V: Final = 24.0
+# A winding of a three-phase motor is short of volts below this share: single phasing is not running.
+TURNS_FROM: Final = 0.85
+
+COOLING: Final = frozenset(("calling", "off", "pumping_down"))
+RUNNING: Final = frozenset(("calling", "pumping_down"))
+EXCEPT_DEFROST: Final = frozenset(("calling", "off", "pumping_down", "dripping"))
+DEFROST: Final = frozenset(("defrosting",))
+LIVE: Final = frozenset(("calling", "off", "pumping_down", "defrosting", "dripping"))
+
+
+@dataclass
+class _Drawing:
+    """Points and parts as they are put down."""
+
+    points: dict[str, Point] = field(default_factory=dict)
+    parts: list[Part] = field(default_factory=list)
+    motors: dict[str, tuple[str, ...]] = field(default_factory=dict)
+
+    def point(self, key: str, label: str, place: str = "panel") -> str:
+        self.points.setdefault(key, Point(key, label, place))
+        return key
+
+    def part(self, key: str, label: str, kind: str, a: str, b: str, ohm: complex = CLOSED_OHM, **more: object) -> None:
+        self.parts.append(Part(key, label, kind, a, b, ohm, **more))  # type: ignore[arg-type]
+
+
+def circuit_of(unit: Unit, elements: int = 3, fans: int = 2) -> Circuit:
+    """Return the circuit usual for a unit: `elements` of a bank of heaters, `fans` on the coil."""
+    volts = unit.nameplate_v or USUAL_V[unit.phases]
+    draw = _Drawing()
+    supply = _supply(draw, unit, volts)
+    common = "N" if unit.phases == 1 else "L2"
+    rla = unit.compressor_rla_a or USUAL_RLA_A[unit.phases]
+    _contactor(draw, unit)
+    (_three_phase if unit.phases == 3 else _single_phase)(draw, volts, rla)
+    heated = unit.defrost == "electric"
+    control = _control(draw, unit, volts, common, heated)
+    _fans(draw, unit, volts, common, control, fans, heated)
+    if heated:
+        _heaters(draw, unit, volts, common, elements)
+    if unit.metering != "cap_tube":
+        draw.part("crankcase_heater", "Crankcase heater", "heater", "L1", common, volts**2 / CRANKCASE_W, closed_in=LIVE, rated_v=volts)
+    return Circuit(
+        unit.build, unit.phases, volts, 60, supply, tuple(draw.points.values()), tuple(draw.parts), draw.motors,
+    )  # fmt: skip
+
+
+def _supply(draw: _Drawing, unit: Unit, volts: float) -> dict[str, complex]:
+    draw.point("G", "ground")
+    if unit.phases == 3:
+        legs = {f"S{n}": cmath.rect(volts / math.sqrt(3.0), -math.radians(120.0 * (n - 1))) for n in (1, 2, 3)}
+    else:
+        legs = {"S1": complex(volts), "N": complex(0.0)}
+    for key in legs:
+        draw.point(key, "neutral" if key == "N" else f"supply {key[1:]}")
+    for leg in [key for key in legs if key != "N"]:
+        n = leg[1:]
+        draw.point(f"D{n}", f"disconnect, load side {n}")
+        draw.point(f"L{n}", f"line side {n}")
+        draw.part(f"disconnect_{n}", f"Disconnect, pole {n}", "disconnect", leg, f"D{n}", closed_in=LIVE)
+        draw.part(f"fuse_{n}", f"Fuse {n}", "fuse", f"D{n}", f"L{n}")
+    return legs
+
+
+def _contactor(draw: _Drawing, unit: Unit) -> None:
+    for n in (1, 2, 3) if unit.phases == 3 else (1,):
+        draw.point(f"T{n}", f"load side {n}")
+        draw.part(f"pole_{n}", f"Contactor pole {n}", "pole", f"L{n}", f"T{n}", coil="contactor_coil")
+
+
+def _motor_ohm(volts: float, amps: float) -> complex:
+    size = volts / amps
+    return complex(size * MOTOR_PF, size * math.sqrt(1.0 - MOTOR_PF**2))
+
+
+def _three_phase(draw: _Drawing, volts: float, rla: float) -> None:
+    """Three windings to a star point inside, which is out of reach."""
+    phase = volts / math.sqrt(3.0)
+    draw.point("Y", "star point, inside", "compressor")
+    for n in (1, 2, 3):
+        draw.point(f"C{n}", f"compressor {n}", "compressor")
+        draw.part(f"lead_{n}", f"Compressor lead {n}", "wire", f"T{n}", f"C{n}")
+        draw.part(f"winding_{n}", f"Winding {n}", "winding", f"C{n}", "Y", _motor_ohm(phase, rla), rated_v=phase, works_from=TURNS_FROM,
+                  dc_ohm=0.075 * phase / rla)  # fmt: skip
+    draw.motors["compressor"] = ("winding_1", "winding_2", "winding_3")
+
+
+def _single_phase(draw: _Drawing, volts: float, rla: float) -> None:
+    """Common, run and start, with a potential relay, start and run capacitor."""
+    for key, label in (("C", "common"), ("S", "start"), ("P1", "relay 1")):
+        draw.point(key, label, "compressor")
+    draw.point("O", "overload, line side", "compressor")
+    run = _motor_ohm(volts, rla)
+    draw.part("lead_1", "Compressor lead", "wire", "T1", "O")
+    draw.part("overload", "Overload", "overload", "O", "C")
+    draw.part("winding_run", "Run winding", "winding", "C", "N", run, rated_v=volts, works_from=TURNS_FROM, dc_ohm=0.065 * volts / rla)
+    draw.part("winding_start", "Start winding", "winding", "C", "S", START_TO_RUN * run, rated_v=0.4 * volts, works_from=0.5,
+              dc_ohm=0.21 * volts / rla)  # fmt: skip
+    draw.part("run_capacitor", "Run capacitor", "capacitor", "S", "N", RUN_CAP_OHM)
+    draw.part("start_relay", "Start relay, contact", "contact", "S", "P1", motor="compressor", opens=True)
+    draw.part("start_capacitor", "Start capacitor", "capacitor", "P1", "N", START_CAP_OHM)
+    draw.motors["compressor"] = ("winding_run", "winding_start")
+
+
+def _control(draw: _Drawing, unit: Unit, volts: float, common: str, heated: bool) -> str:
+    """From L1 through timer or controller, thermostat and safeties to the coils; return the point that is live while it may cool."""
+    draw.point("K1", "control, line side")
+    draw.part("control_fuse", "Control fuse", "fuse", "L1", "K1")
+    scale = (volts / 230.0) ** 2
+    cool = "K1"
+    controlled = unit.box_control == "controller"
+    if heated and not controlled:
+        draw.part("timer_motor", "Timer motor", "clock", "K1", common, CLOCK_OHM * scale, rated_v=volts)
+        cool = draw.point("4", "timer 4, cooling")
+        draw.part("timer_cool", "Timer contact, cooling", "contact", "K1", "4", closed_in=EXCEPT_DEFROST)
+    draw.point("K2", "call for cold", "panel")
+    draw.part("stat", "Controller output, cooling" if controlled else "Thermostat", "output" if controlled else "switch", cool, "K2",
+              closed_in=frozenset(("calling",)))  # fmt: skip
+    feed = "K2"
+    if unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure":
+        # The call has the liquid valve alone; the compressor follows its pressure.
+        draw.part("solenoid", "Liquid solenoid", "coil", "K2", common, SOLENOID_OHM * scale, rated_v=volts)
+        feed = cool
+    if unit.metering != "cap_tube" or unit.box_control == "suction_pressure":
+        draw.point("K3", "behind the low-pressure switch", "machine")
+        draw.part("lp_switch", "Low-pressure switch", "switch", feed, "K3", closed_in=RUNNING)
+        feed = "K3"
+    if unit.metering != "cap_tube":
+        draw.point("K4", "behind the high-pressure switch", "machine")
+        draw.part("hp_switch", "High-pressure switch", "switch", feed, "K4")
+        feed = "K4"
+    draw.part("contactor_coil", "Contactor coil", "coil", feed, common, COIL_OHM * scale, rated_v=volts)
+    return cool
+
+
+def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, fans: int, heated: bool) -> None:
+    feed = control
+    controlled = unit.box_control == "controller"
+    if controlled:
+        draw.point("KF", "controller, fan output")
+        draw.part("fan_output", "Controller output, fans", "output", "K1", "KF", closed_in=COOLING)
+        feed = "KF"
+    if unit.walk_in:
+        draw.point("F1", "behind the door switch", "box")
+        draw.part("door_switch", "Door switch", "switch", feed, "F1")
+        feed = "F1"
+    if heated:
+        draw.point("F2", "behind the fan delay", "coil")
+        draw.part("fan_delay", "Fan delay", "switch", feed, "F2", closed_in=COOLING)
+        feed = "F2"
+    for n in range(1, fans + 1):
+        draw.point(f"M{n}", f"leads of coil fan {n}", "coil")
+        draw.part(f"fan_lead_{n}", f"Lead of coil fan {n}", "wire", feed, f"M{n}")
+        draw.part(f"fan_{n}", f"Coil fan {n}", "motor", f"M{n}", common, volts**2 / FAN_W, rated_v=volts, works_from=0.8)
+    if unit.condensing == "air":
+        other = "T2" if unit.phases == 3 else "N"
+        draw.point("MC", "leads of the condenser fan", "machine")
+        cycles = unit.head_control in ("fan_cycling", "mixing_valve_and_fan")
+        draw.part("fan_cycling" if cycles else "condenser_lead", "Fan cycling" if cycles else "Lead of the condenser fan",
+                  "switch" if cycles else "wire", "T1", "MC")  # fmt: skip
+        draw.part("condenser_fan", "Condenser fan", "motor", "MC", other, volts**2 / CONDENSER_FAN_W, rated_v=volts, works_from=0.8)
+
+
+def _heaters(draw: _Drawing, unit: Unit, volts: float, common: str, elements: int) -> None:
+    """A bank behind a defrost relay, its safety limit, and the drain's heater."""
+    controlled = unit.box_control == "controller"
+    draw.point("3", "controller, defrost output" if controlled else "timer 3, defrost")
+    draw.part("defrost_output" if controlled else "timer_heat", "Controller output, defrost" if controlled else "Timer contact, defrost",
+              "output" if controlled else "contact", "K1", "3", closed_in=DEFROST)  # fmt: skip
+    draw.part("defrost_coil", "Defrost relay coil", "coil", "3", common, COIL_OHM * (volts / 230.0) ** 2, rated_v=volts)
+    draw.point("H1", "heaters, fed side")
+    draw.part("defrost_pole", "Defrost relay contact", "contact", "L1", "H1", coil="defrost_coil")
+    draw.point("H2", "behind the heater limit", "coil")
+    draw.part("heater_limit", "Heater limit", "switch", "H1", "H2")
+    for n in range(1, elements + 1):
+        draw.point(f"E{n}", f"leads of element {n}", "coil")
+        draw.part(f"element_lead_{n}", f"Lead of element {n}", "wire", "H2", f"E{n}")
+        draw.part(f"element_{n}", f"Element {n}", "heater", f"E{n}", common, volts**2 / 1100.0, rated_v=volts)
+    draw.part("drain_heater", "Drain heater", "heater", "K1", common, volts**2 / DRAIN_W, closed_in=LIVE, rated_v=volts)

@@ -1,0 +1,76 @@
+"""A hidden fault of the wiring found on the drawing: by mouse, by keyboard, and by the proposals alone."""
+
+import pytest
+from playwright.sync_api import expect
+
+from kettle.power.faults import Fault
+from kettle.power.presets import circuit_of
+from kettle.power.solve import solve
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.models import Call, Measurement
+
+AT_MOST = 8
+
+
+def hidden(part, contactor):
+    """Freezer 1 with a fault in its wiring: its compressor stands; what a meter shows there."""
+    call = Call.objects.get(unit__name="Freezer 1", closed_at=None)
+    for key, word in (("compressor", "humming" if contactor == "in" else "off"), ("contactor", contactor), ("control_call", "calling")):
+        record_reading(call.opened_by, call, key, word)
+    return solve(circuit_of(call.unit.resolved()), "calling", (Fault(part, "open"),))
+
+
+def shows(solved, what, one, other):
+    value = solved.through(one) if what == "amps" else solved.between(one, other)
+    return f"{float(value[0]):.1f}"
+
+
+def by_mouse(page, one, other):
+    for point in (one, other):
+        page.locator(f'[data-point="{point}"]').click()
+
+
+def by_keyboard(page, one, other):
+    for point in (one, other):
+        page.locator(f'[data-point="{point}"]').focus()
+        page.keyboard.press("Enter")
+
+
+@pytest.mark.parametrize(("put", "part", "pair"), [(by_mouse, "lp_switch", ("K1", "K3")), (by_keyboard, "stat", ("K1", "K2"))])
+def test_line_volts_over_a_switch_find_it(open_stop, accessible, put, part, pair):
+    solved = hidden(part, "out")
+    page = open_stop("Freezer 1", "power")
+    accessible(page)
+    put(page, *pair)
+    assert page.locator("#one").input_value() == pair[0] and page.locator("#other").input_value() == pair[1]
+    page.locator("#value").fill(shows(solved, "volts", *pair))
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.locator(".measured")).to_contain_text(f"{pair[0]} to {pair[1]}")
+    kept = Measurement.objects.get()
+    assert (kept.one, kept.other, kept.state) == (*pair, "calling") and kept.value > 200
+    expect(page.locator(".suspected li").first).to_contain_text({"lp_switch": "Low-pressure switch: open", "stat": "output"}[part])
+
+
+def test_the_proposals_alone_lead_to_a_burnt_lead(open_stop):
+    solved = hidden("lead_2", "in")
+    page = open_stop("Freezer 1", "power")
+    for _ in range(AT_MOST):
+        lead = page.locator(".lead").first
+        if "Compressor lead 2" in page.locator(".suspected li").first.inner_text() or not lead.is_visible():
+            break
+        what, one, other = (lead.get_attribute(f"data-{name}") or "" for name in ("what", "one", "other"))
+        lead.click()
+        page.locator("#value").fill(shows(solved, what, one, other))
+        page.get_by_role("button", name="Keep it").click()
+        page.wait_for_load_state()
+    expect(page.locator(".suspected li").first).to_contain_text("Compressor lead 2")
+
+
+def test_what_cannot_be_stands_beside_the_field_and_stays(open_stop):
+    page = open_stop("Freezer 1", "power")
+    by_mouse(page, "L1", "K1")
+    page.locator("#value").fill("2300")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.locator("#measure-error")).to_contain_text("outside 0 to 1000 V")
+    expect(page.locator("#value")).to_have_value("2300")
+    expect(page.locator("#one")).to_have_value("L1")

@@ -1,0 +1,35 @@
+"""Keep what a meter showed between two points, or round a lead."""
+
+from kettle.case import MOST_OBSERVATIONS
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import TRADE
+from kettle.power import finds
+from kettle.power.measure import Reading, checked
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.models import Measurement
+
+UNITS = {"volts": "V", "amps": "A", "ohms": "Ω"}
+
+
+@action
+def keep_measurement(user, call, judgement, circuit, what, one, other, typed, state, evaporator=None):
+    """Store one measurement; one that is an observation of its own goes into that. InputError says what is wrong and stores nothing."""
+    require_same_shop(user, call)
+    require_open(call)
+    if what not in UNITS:
+        raise InputError("Choose volts, amps or ohms")
+    value = TRADE.parse(typed, UNITS[what])
+    reading = checked(circuit, Reading(what, one, other if what != "amps" else "", value, state))
+    if what == "ohms" and not judgement.facts.is_("power_locked_out", "yes"):
+        raise InputError("Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, then measure")
+    key = finds.observed_in(circuit, one, other, state) if what == "volts" else ""
+    if key:
+        return record_reading(user, call, key, typed, evaporator=evaporator)
+    if call.measurements.count() >= MOST_OBSERVATIONS:
+        raise InputError(f"{call} holds {MOST_OBSERVATIONS} measurements, which is all it can: open a new call")
+    kept = Measurement.objects.create(call=call, by=user, what=what, one=reading.one, other=reading.other, value=value, state=state)
+    log.write(user, "keep_measurement", call, what=what, one=kept.one, other=kept.other, value=value, state=state)
+    return kept

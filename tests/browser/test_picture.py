@@ -61,6 +61,23 @@ def test_what_is_said_is_drawn_at_once_beside_the_sheet(open_stop, screen):
         assert box["y"] + box["height"] == 844, "what was tapped comes up from below, in reach of a thumb"
 
 
+def test_an_answer_that_comes_late_stays_off_another_sheet(open_stop):
+    """The console is watched: an answer without its sheet must not be an error either."""
+    page = open_stop("Freezer 1", "arrive")
+    sheet = tap(page, "door")
+    held = []
+    page.route("**/entry/**", lambda route: held.append(route))
+    sheet.locator("label:has(> input[name=door][value=gasket_gap])").click()
+    page.keyboard.press("Escape")
+    tap(page, "compressor")
+    assert len(held) == 1, "the entry waits"
+    held[0].continue_()
+    expect(page.locator("#picture text", has_text="gasket gap")).to_be_attached()
+    expect(page.locator("#sheet-title")).to_have_text("Compressor")
+    expect(page.locator("#part-sheet [id^=more-looks]")).to_have_count(1)
+    expect(page.locator("#part-sheet").get_by_text("gasket", exact=False)).to_have_count(0)
+
+
 def test_arrive_fits_the_screen_it_is_made_for(open_stop, screen):
     page = open_stop("Cooler 1", "arrive")
     box = page.locator(".picture").bounding_box()

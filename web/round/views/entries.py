@@ -95,6 +95,7 @@ def changed(request, number, key, wrong=None, before=None, from_undo=False, kept
     if on_sheet and "shown" in request.POST:
         shown = {key, *request.POST.get("shown", "").split(",")}
         sheets = sheets_of(standing, anatomy.part_of(key).code)
+        context["sheet_code"] = request.POST.get("sheet", "")
         # What can be asked only now that this was said.
         context["more_looks"] = [tag for sheet in sheets for tag in sheet.tags if tag.entry.key not in shown]
     response = render(request, "round/changed.html", context)

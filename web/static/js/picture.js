@@ -36,6 +36,18 @@
     sheet().scrollTop = 0;
     document.getElementById("sheet-title")?.focus();
   });
+  /* The answer to an entry may come when its sheet was closed, or another opened: what belongs only on that sheet is left out.
+     Heard at the target itself, which is no longer in the page then. */
+  const leaveOutLate = (event) => {
+    const answer = document.createElement("template");
+    answer.innerHTML = event.detail.serverResponse;
+    const late = [...answer.content.querySelectorAll("[data-while-open]")].filter((part) => !document.getElementById(part.id));
+    late.forEach((part) => part.remove());
+    if (late.length) event.detail.serverResponse = answer.innerHTML;
+  };
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    event.detail.target.addEventListener("htmx:beforeSwap", leaveOutLate);
+  });
   /* The picture is drawn anew after each entry: what is open stays marked. */
   document.addEventListener("htmx:oobAfterSwap", () => {
     if (sheet()?.dataset.part) mark(sheet().dataset.part);

@@ -13,7 +13,7 @@ from kettle.plant.simulate import PRESETS
 from kettle.power import measure, solve
 from kettle.power.circuit import STATES
 from kettle.power.faults import single_faults
-from kettle.power.presets import circuit_of
+from kettle.power.presets import Bank, circuit_of
 
 SURE, MOST = 0.9, 25
 # What is seen, heard or felt without a meter: what turns, pulls or is warm.
@@ -78,7 +78,7 @@ def walk(circuit, faults, place):
 
 def large():
     """A three-phase freezer with many fans and elements, for time: points, faults, milliseconds."""
-    circuit = circuit_of(resolve(PRESETS["walk_in_freezer"]), elements=14, fans=12)
+    circuit = circuit_of(resolve(PRESETS["walk_in_freezer"]), Bank(14), fans=12)
     faults = tuple(single_faults(circuit))[:150]
     solve.solve(circuit, "off", faults)
     begun = perf_counter()

@@ -67,12 +67,18 @@ def _old_ice(s: Any, plant: Plant, severity: Figures) -> None:
 
 @dataclass(frozen=True)
 class Fault:
-    """A cause in the plant: what it changes in the parts, what in the state at the start, and what is seen at the part."""
+    """A cause in the plant: what it changes in the parts, what in the state at the start, and what is seen at the part.
+
+    `wiring` is what it does in the unit's circuit (keys of `kettle.power.faults.Fault`, the first whose parts are there), `legs` the
+    share of its volts each leg of the supply has.
+    """
 
     code: str
     change: Change | None = None
     at_start: Mark | None = None
     seen: Mapping[str, Value] = field(default_factory=dict)
+    wiring: tuple[str, ...] = ()
+    legs: tuple[float, ...] = ()
 
 
 # The units a fault can be on: field of the unit -> values that have the part; those left out can be on any.
@@ -91,18 +97,32 @@ ONLY: Final[Mapping[str, Mapping[str, tuple[Any, ...]]]] = {
     "fan_delay_waiting": _HEATED,
 }  # fmt: skip
 _DEAD: Final = _set("can_run", 0.0)
+# A bank has so many elements; each is whole or open.
+ELEMENTS: Final = 3
+
+
+def elements_open(severity: float) -> int:
+    """Return how many elements of a bank are open at a severity: one as soon as there is any, all at its worst."""
+    return min(ELEMENTS, int(np.ceil(severity * ELEMENTS)))
+
+
+def _burn_elements(plant: Plant, severity: Figures) -> None:
+    plant.parts.heater_btu_h *= 1.0 - np.minimum(np.ceil(severity * ELEMENTS), ELEMENTS) / ELEMENTS
+
+
 # fmt: off
 FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("door_infiltration", _scale("infiltration_lb_h", 5.0), seen={"door": "left_open", "door_traffic": "heavy"}),
     Fault("door_seal", _scale("infiltration_lb_h", 1.5), seen={"door": "gasket_gap"}),
     Fault("hot_stock", at_start=_warm_stock, seen={"door_traffic": "heavy"}),
-    Fault("evap_fan_failed", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped", "evap_fan_supply_v": 230.0}),
-    Fault("evap_fan_no_power", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped", "evap_fan_supply_v": 0.0}),
+    Fault("evap_fan_failed", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped"}, wiring=("fan_1:open+fan_2:open",)),
+    Fault("evap_fan_no_power", _scale("fan_flow", -0.97), seen={"evap_fans": "stopped"},
+          wiring=("fan_output:open", "fan_lead_1:open+fan_lead_2:open")),
     Fault("fan_delay_waiting", _scale("fan_flow", -0.97),
-          seen={"evap_fans": "stopped", "evap_fan_supply_v": 0.0, "fan_delay": "waits_cold"}),
+          seen={"evap_fans": "stopped", "fan_delay": "waits_cold"}, wiring=("fan_delay:open",)),
     Fault("evap_airflow_low", _all(_scale("fan_flow", -0.75), _scale("coil_air", -0.4)), seen={"evap_coil": "dirty"}),
     Fault("defrost_never_starts", _scale("defrosts_per_day", -1.0), seen={"defrost_starts": "never"}),
-    Fault("defrost_heater_open", _scale("heater_btu_h", -0.95)),
+    Fault("defrost_heater_open", _burn_elements),
     Fault("defrost_too_little", _all(_scale("fail_safe_min", -0.8), _scale("defrosts_per_day", -0.5))),
     Fault("defrost_too_much", _all(_scale("defrosts_per_day", 1.5), _add("termination_f", 25.0))),
     Fault("defrost_not_terminating", _all(_add("termination_f", 400.0), _scale("fail_safe_min", 0.8))),
@@ -126,17 +146,14 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
           seen={"head_control": "not_holding_when_cold"}),
     Fault("winter_charge_short", _scale("charge_lb", -0.35)),
     Fault("compressor_inefficient", _scale("efficiency", -0.6)),
-    Fault("compressor_overload", _DEAD, seen={"compressor": "tripping", "compressor_shell": "hot", "contactor": "in",
-                                              "winding_cs_ohm": 1e6, "winding_cr_ohm": 1e6}),
-    Fault("compressor_grounded", _DEAD, seen={"compressor": "tripping", "contactor": "in", "winding_ground_ohm": 40.0}),
-    Fault("compressor_open_winding", _DEAD,
-          seen={"compressor": "humming", "contactor": "in", "winding_cs_ohm": 1e6, "winding_sr_ohm": 1e6}),
-    Fault("contactor_pole_open", _DEAD, seen={"compressor": "humming", "contactor": "in", "pole_drop_v_1": 228.0,
-                                              "load_v_12": 112.0, "load_v_31": 118.0}),
-    Fault("start_parts_failed", _DEAD, seen={"compressor": "humming", "contactor": "in", "start_parts": "capacitor_failed"}),
-    Fault("voltage_problem", _DEAD, seen={"compressor": "tripping", "contactor": "in",
-                                          "line_v_12": 231.0, "line_v_23": 203.0, "line_v_31": 213.0}),
-    Fault("no_call", _DEAD, seen={"control_call": "no_power", "contactor": "out"}),
+    Fault("compressor_overload", _DEAD, seen={"compressor": "tripping", "compressor_shell": "hot"},
+          wiring=("overload:open", "winding_1:open+winding_2:open+winding_3:open")),
+    Fault("compressor_grounded", _DEAD, seen={"compressor": "tripping"}, wiring=("winding_run:grounded", "winding_1:grounded")),
+    Fault("compressor_open_winding", _DEAD, seen={"compressor": "humming"}, wiring=("winding_start:open", "winding_1:open")),
+    Fault("contactor_pole_open", _DEAD, seen={"compressor": "humming"}, wiring=("pole_1:open",)),
+    Fault("start_parts_failed", _DEAD, seen={"compressor": "humming", "start_parts": "capacitor_failed"}, wiring=("start_capacitor:open",)),
+    Fault("voltage_problem", _DEAD, seen={"compressor": "tripping"}, legs=(0.82, 1.0, 0.96)),
+    Fault("no_call", _DEAD, seen={"control_call": "no_power"}, wiring=("stat:open",)),
     Fault("stat_calibration", _add("sensor_error_f", -8.0)),
     Fault("sensor_mixup", _add("sensor_error_f", -20.0), seen={"circuit_extra": "probe_wrong_role"}),
     Fault("lp_control_misset", _set("lp_in_psia", 400.0), seen={"low_pressure_switch": "open", "compressor": "off"}),

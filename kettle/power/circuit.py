@@ -4,8 +4,8 @@ Impedances are complex, Ω, at the supply's frequency. A part is open, closed, o
 coil, or from whether the motor it belongs to turns.
 """
 
-from collections.abc import Mapping
-from dataclasses import dataclass, field
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 from kettle.knowledge.errors import InputError
@@ -99,6 +99,18 @@ class Circuit:
             raise InputError(f"point “{key[:40]}” is not in this circuit; points are {', '.join(point.key for point in self.points)}")
         return found
 
+    def has(self, key: str) -> bool:
+        """Return whether the circuit has a part."""
+        return any(part.key == key for part in self.parts)
+
+    def fed_with(self, supply: Mapping[str, complex]) -> "Circuit":
+        """Return the circuit on another supply."""
+        return replace(self, supply=supply)
+
+    def only(self, kinds: Collection[str]) -> "Circuit":
+        """Return the parts of some kinds alone, everything else pulled off them; the supply is not connected."""
+        return replace(self, supply={}, parts=tuple(part for part in self.parts if part.kind in kinds), motors={})
+
     def without(self, *keys: str) -> "Circuit":
         """Return the circuit without some parts; a switch that is not there is a wire."""
         kept = tuple(
@@ -107,7 +119,7 @@ class Circuit:
             if part.key not in keys or part.kind in ("switch", "contact")
         )
         motors = {name: parts for name, parts in self.motors.items() if not set(parts) & set(keys)}
-        return Circuit(self.name, self.phases, self.volts, self.hz, self.supply, self.points, kept, motors, self.ground)
+        return replace(self, parts=kept, motors=motors)
 
 
 def check_state(state: str) -> str:

@@ -1,5 +1,6 @@
 """Each way a part can fail, as what it does to impedances: never as what a meter then shows."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
@@ -45,18 +46,39 @@ WAYS: Final[dict[str, tuple[Way, ...]]] = {
 
 @dataclass(frozen=True)
 class Fault:
-    """One part in one way of failing; the whole circuit sound where it has neither."""
+    """One part in one way of failing, and what failed `also`; the whole circuit sound where it has neither."""
 
     part: str = ""
     way: str = ""
+    also: "Fault | None" = None
+
+    @property
+    def each(self) -> tuple["Fault", ...]:
+        """What failed, one by one; nothing in a sound circuit."""
+        return ((self,) if self.part else ()) + (self.also.each if self.also else ())
 
     @property
     def key(self) -> str:
-        """Part and way together; “sound” for none."""
-        return f"{self.part}:{self.way}" if self.part else "sound"
+        """Part and way together, one after the other; “sound” for none."""
+        return "+".join(f"{one.part}:{one.way}" for one in self.each) or "sound"
 
 
 SOUND: Final = Fault()
+
+
+def together(faults: Iterable[Fault]) -> Fault:
+    """Return one fault of several that are there at once; none of them twice, a sound circuit for none."""
+    found: Fault | None = None
+    for one in reversed(list(dict.fromkeys((single.part, single.way) for fault in faults for single in fault.each))):
+        found = Fault(*one, found)
+    return found or SOUND
+
+
+def from_key(key: str) -> Fault:
+    """Return the fault of a `Fault.key`."""
+    if key == "sound":
+        return SOUND
+    return together(Fault(part, way) for part, _, way in (one.partition(":") for one in key.split("+")))
 
 
 def way_of(part: Part, code: str) -> Way:

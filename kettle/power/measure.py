@@ -137,8 +137,7 @@ def told(circuit: Circuit, fault: Fault) -> str:
     """Return a fault in words."""
     if fault == SOUND:
         return "Nothing wrong in the circuit"
-    part = circuit.part(fault.part)
-    return f"{part.label}: {way_of(part, fault.way).label}"
+    return " and ".join(f"{part.label}: {way_of(part, one.way).label}" for one in fault.each for part in (circuit.part(one.part),))
 
 
 def pairs(circuit: Circuit) -> list[tuple[str, str]]:

@@ -51,8 +51,20 @@ class _Drawing:
         self.parts.append(Part(key, label, kind, a, b, ohm, **more))  # type: ignore[arg-type]
 
 
-def circuit_of(unit: Unit, elements: int = 3, fans: int = 2) -> Circuit:
-    """Return the circuit usual for a unit: `elements` of a bank of heaters, `fans` on the coil."""
+@dataclass(frozen=True)
+class Bank:
+    """A bank of heaters: how many elements, watts of each, and how they are put together: single, delta or wye (as the phases: empty)."""
+
+    elements: int = 3
+    element_w: float = 1100.0
+    shape: str = ""
+
+
+USUAL_BANK: Final = Bank()
+
+
+def circuit_of(unit: Unit, bank: Bank = USUAL_BANK, fans: int = 2) -> Circuit:
+    """Return the circuit usual for a unit with its bank of heaters and so many `fans` on the coil."""
     volts = unit.nameplate_v or USUAL_V[unit.phases]
     draw = _Drawing()
     supply = _supply(draw, unit, volts)
@@ -62,9 +74,9 @@ def circuit_of(unit: Unit, elements: int = 3, fans: int = 2) -> Circuit:
     (_three_phase if unit.phases == 3 else _single_phase)(draw, volts, rla)
     heated = unit.defrost == "electric"
     control = _control(draw, unit, volts, common, heated)
-    _fans(draw, unit, volts, common, control, fans, heated)
+    _fans(draw, unit, volts, common, control, fans)
     if heated:
-        _heaters(draw, unit, volts, common, elements)
+        _heaters(draw, unit, volts, common, bank)
     if unit.metering != "cap_tube":
         draw.part("crankcase_heater", "Crankcase heater", "heater", "L1", common, volts**2 / CRANKCASE_W, closed_in=LIVE, rated_v=volts)
     return Circuit(
@@ -160,7 +172,7 @@ def _control(draw: _Drawing, unit: Unit, volts: float, common: str, heated: bool
     return cool
 
 
-def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, fans: int, heated: bool) -> None:
+def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, fans: int) -> None:
     feed = control
     controlled = unit.box_control == "controller"
     if controlled:
@@ -171,7 +183,7 @@ def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, f
         draw.point("F1", "behind the door switch", "box")
         draw.part("door_switch", "Door switch", "switch", feed, "F1")
         feed = "F1"
-    if heated:
+    if unit.defrost in ("electric", "hot_gas"):
         draw.point("F2", "behind the fan delay", "coil")
         draw.part("fan_delay", "Fan delay", "switch", feed, "F2", closed_in=COOLING)
         feed = "F2"
@@ -188,19 +200,37 @@ def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, f
         draw.part("condenser_fan", "Condenser fan", "motor", "MC", other, volts**2 / CONDENSER_FAN_W, rated_v=volts, works_from=0.8)
 
 
-def _heaters(draw: _Drawing, unit: Unit, volts: float, common: str, elements: int) -> None:
+def _heaters(draw: _Drawing, unit: Unit, volts: float, common: str, bank: Bank) -> None:
     """A bank behind a defrost relay, its safety limit, and the drain's heater."""
     controlled = unit.box_control == "controller"
     draw.point("3", "controller, defrost output" if controlled else "timer 3, defrost")
     draw.part("defrost_output" if controlled else "timer_heat", "Controller output, defrost" if controlled else "Timer contact, defrost",
               "output" if controlled else "contact", "K1", "3", closed_in=DEFROST)  # fmt: skip
-    draw.part("defrost_coil", "Defrost relay coil", "coil", "3", common, COIL_OHM * (volts / 230.0) ** 2, rated_v=volts)
-    draw.point("H1", "heaters, fed side")
+    shape = bank.shape or ("delta" if unit.phases == 3 else "single")
+    feed = "3"
+    if shape != "single":
+        # A limit cannot break three legs: it breaks the coil of the relay that does.
+        draw.point("3L", "behind the heater limit", "coil")
+        draw.part("heater_limit", "Heater limit", "switch", "3", "3L")
+        feed = "3L"
+    draw.part("defrost_coil", "Defrost relay coil", "coil", feed, common, COIL_OHM * (volts / 230.0) ** 2, rated_v=volts)
+    draw.point("H1", "heaters, fed side" if shape == "single" else "heaters, leg 1")
     draw.part("defrost_pole", "Defrost relay contact", "contact", "L1", "H1", coil="defrost_coil")
-    draw.point("H2", "behind the heater limit", "coil")
-    draw.part("heater_limit", "Heater limit", "switch", "H1", "H2")
-    for n in range(1, elements + 1):
+    across = volts / math.sqrt(3.0) if shape == "wye" else volts
+    ohm = across**2 / bank.element_w
+    if shape == "single":
+        draw.point("HL", "behind the heater limit", "coil")
+        draw.part("heater_limit", "Heater limit", "switch", "H1", "HL")
+    else:
+        for n in (2, 3):
+            draw.point(f"H{n}", f"heaters, leg {n}")
+            draw.part(f"defrost_pole_{n}", f"Defrost relay contact {n}", "contact", f"L{n}", f"H{n}", coil="defrost_coil")
+    if shape == "wye":
+        draw.point("HY", "star point of the heaters", "coil")
+    for n in range(1, bank.elements + 1):
+        leg = (n - 1) % 3 + 1
+        begin, end = {"single": ("HL", common), "wye": (f"H{leg}", "HY")}.get(shape, (f"H{leg}", f"H{leg % 3 + 1}"))
         draw.point(f"E{n}", f"leads of element {n}", "coil")
-        draw.part(f"element_lead_{n}", f"Lead of element {n}", "wire", "H2", f"E{n}")
-        draw.part(f"element_{n}", f"Element {n}", "heater", f"E{n}", common, volts**2 / 1100.0, rated_v=volts)
+        draw.part(f"element_lead_{n}", f"Lead of element {n}", "wire", begin, f"E{n}")
+        draw.part(f"element_{n}", f"Element {n}", "heater", f"E{n}", end, ohm, rated_v=across)
     draw.part("drain_heater", "Drain heater", "heater", "K1", common, volts**2 / DRAIN_W, closed_in=LIVE, rated_v=volts)

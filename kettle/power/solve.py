@@ -118,6 +118,10 @@ def _settle(circuit: Circuit, state: str, wrong: tuple[Fault, ...], works: NDArr
     return Solved(circuit, state, wrong, volts, ohms, works)
 
 
+def _conducts(circuit: Circuit, fault: Fault) -> str:
+    return ways.way_of(circuit.part(fault.part), fault.way).conducts
+
+
 def _places(circuit: Circuit) -> dict[str, int]:
     return {point.key: place for place, point in enumerate(circuit.points)}
 
@@ -147,10 +151,9 @@ def _ohms(circuit: Circuit, state: str, wrong: Sequence[Fault], works: NDArray[n
     for place, part in enumerate(circuit.parts):
         table[:, place] = _sound_ohms(circuit, state, part, works, keys)
     for row, fault in enumerate(wrong):
-        if fault.part:
-            place = keys[fault.part]
-            part = circuit.parts[place]
-            table[row, place] = ways.ohm_of(part, fault.way, bool(abs(table[row, place]) < OPEN_OHM / 2))
+        for one in fault.each:
+            place = keys[one.part]
+            table[row, place] = ways.ohm_of(circuit.parts[place], one.way, bool(abs(table[row, place]) < OPEN_OHM / 2))
     return table
 
 
@@ -192,8 +195,8 @@ def _admittances(circuit: Circuit, ohms: Phasors, wrong: Sequence[Fault]) -> Pha
         if part.ratio:
             _transform(y, places, part, np.abs(admittance[:, row]) > 2.0 / OPEN_OHM)
     for row, fault in enumerate(wrong):
-        if fault.part and ways.way_of(circuit.part(fault.part), fault.way).conducts == "grounded":
-            _ground(y[row], places, circuit, circuit.part(fault.part))
+        for part in (circuit.part(one.part) for one in fault.each if _conducts(circuit, one) == "grounded"):
+            _ground(y[row], places, circuit, part)
     return y
 
 
@@ -232,6 +235,6 @@ def _working(circuit: Circuit, wrong: Sequence[Fault], volts: Phasors) -> NDArra
     works: NDArray[np.bool_] = (rated > 0) & (across >= works_from * rated)
     keys = {part.key: place for place, part in enumerate(circuit.parts)}
     for row, fault in enumerate(wrong):
-        if fault.part:
-            works[row, keys[fault.part]] &= ways.way_of(circuit.part(fault.part), fault.way).conducts not in STANDS_STILL
+        for one in fault.each:
+            works[row, keys[one.part]] &= _conducts(circuit, one) not in STANDS_STILL
     return works

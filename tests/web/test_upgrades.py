@@ -13,7 +13,8 @@ from django.conf import settings
 from tools import landed
 
 STATES = sorted((Path(__file__).parent / "states").glob("*.sqlite3.gz"))
-# Opens every page a person of the kept database can reach, and enters a reading; run in a process of its own.
+# Opens every kind of page on what a kept database holds, each call on a third of its stops in turn and the last one on all, and enters a
+# reading; run in a process of its own.
 VISIT = """
 import django; django.setup()
 from django.conf import settings; settings.ALLOWED_HOSTS = ["testserver"]
@@ -24,9 +25,11 @@ client = Client(raise_request_exception=True); client.force_login(get_user_model
 paths = ["/", "/me/", "/units/new/", "/calls/new/", "/ladder/"]
 paths += [f"/units/{u.pk}/{page}" for u in Unit.objects.all() for page in ("", "plate/", "bands/")]
 stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation",
-         "parts", "parts/coil", "taken"]
-paths += [f"/calls/{c.number}/{stop}/" for c in Call.objects.all() for stop in stops]
-paths += [f"/calls/{c.number}/case.json" for c in Call.objects.all()]
+         "parts", "parts/coil", "taken", "power"]
+calls = list(Call.objects.all())
+turn = lambda n, place: n == len(calls) - 1 or (n + place) % 3 == 0
+paths += [f"/calls/{c.number}/{stop}/" for n, c in enumerate(calls) for place, stop in enumerate(stops) if turn(n, place)]
+paths += [f"/calls/{c.number}/case.json" for c in calls]
 for path in paths:
     status = client.get(path).status_code
     assert status in (200, 302), (path, status)

@@ -29,6 +29,7 @@ SHORT: Final[Mapping[str, str]] = {
 # The same of parts that are counted.
 NUMBERED: Final[Mapping[str, str]] = {
     "disconnect": "disc.", "fuse": "fuse", "pole": "pole {}", "lead": "lead", "winding": "winding {}", "fan_lead": "lead",
+    "defrost_pole": "contact {}",
     "element_lead": "lead", "fan": "coil fan {}", "element": "element {}",
 }  # fmt: skip
 
@@ -58,14 +59,25 @@ class Line:
 
 
 @dataclass(frozen=True)
+class End:
+    """The end of a rung that lies on another point than the rail: its key stands there."""
+
+    key: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
 class Drawn:
-    """A circuit as drawn: its size, dots and lines, and the height at which the ladder's right rail begins and ends."""
+    """A circuit as drawn: its size, dots and lines, the height at which the ladder's right rail begins and ends, and what else rungs end
+    on."""
 
     wide: float
     high: float
     dots: tuple[Dot, ...]
     lines: tuple[Line, ...]
     rail: tuple[float, float]
+    ends: tuple[End, ...] = ()
 
 
 def short_name(part: Part) -> str:
@@ -84,12 +96,16 @@ def drawn(circuit: Circuit) -> Drawn:
     common = common_of(circuit)
     first = row = low + RUNG + 14.0
     known = {line.part.key for line in lines}
-    for root in ("L1", "T1"):
+    ends: list[End] = []
+    for root in ("L1", "T1", "L2", "L3"):
         for part in [p for p in circuit.parts if p.a == root and p.key not in known]:
+            if root != "L1":
+                ends.append(End(root, LEFT, row))
             row = _branch(circuit, part, LEFT, row, 0, places, lines, common, known, from_rung=False) + RUNG
     rail = (first - 16.0, row - RUNG + 16.0)
     dots = [Dot(point.key, *places[point.key]) for point in circuit.points if point.key in places and point.key not in ("G", "Y")]
-    return Drawn(WIDE, row - RUNG + 34.0, tuple(dots), tuple(lines), rail)
+    ends += [End(line.part.b, RIGHT, line.y2) for line in lines if line.x2 == RIGHT and line.y2 >= first and line.part.b != common]
+    return Drawn(WIDE, row - RUNG + 34.0, tuple(dots), tuple(lines), rail, tuple(ends))
 
 
 def _power_places(circuit: Circuit) -> dict[str, tuple[float, float]]:
@@ -124,7 +140,7 @@ def _branch(
 ) -> float:  # fmt: skip
     """Draw a part and what hangs on it; return the row of the lowest rung it came to."""
     known.add(part.key)
-    ends_here = part.b in (common, "T2", "N")
+    ends_here = part.kind in ON_RUNGS
     to_x = RIGHT if ends_here else x + STEP
     lines.append(Line(part, x, y, to_x, y, RIGHT - 74.0 if ends_here else x + STEP / 2, y, short_name(part), from_rung))
     if ends_here:

@@ -5,15 +5,13 @@ from typing import Final
 
 from kettle.knowledge.observations import Value
 from kettle.knowledge.units import psia_to_psig
-from kettle.plant.oracle.rig import Rig, volts
+from kettle.plant.oracle.rig import BTU_H_PER_W, Rig
 
 Answer = Callable[[Rig], Value | None]
-BTU_H_PER_W: Final = 3.412
-# Windings, Ω: single-phase common–start, common–run, start–run; three-phase each pair. To ground: sound insulation.
-SINGLE_OHM: Final = {"cs": 4.2, "cr": 1.3, "sr": 5.5}
-THREE_OHM: Final = 1.8
-SOUND_GROUND_OHM: Final = 5e8
-POLE_DROP_V: Final = 0.4
+# Between which points of the circuit a meter is put for it, by phases; both legs of a lone phase end at neutral.
+LINE: Final = {"12": ("L1", "L2"), "23": ("L2", "L3"), "31": ("L3", "L1")}
+LOAD: Final = {"12": ("T1", "T2"), "23": ("T2", "T3"), "31": ("T3", "T1")}
+# A motor at a standstill draws so many times its running amps.
 LOCKED_ROTOR: Final = 5.0
 # A sound compressor pulls a shut suction down to this; one that lost half its efficiency holds at the other, psig.
 PULLS_DOWN_PSIG, WORN_PULLS_PSIG = 1.0, 16.0
@@ -49,39 +47,54 @@ def _resting(rig: Rig) -> float:
     return rig.unit.refrigerant.bubble_psig(rig.outside_f, rig.unit.altitude_ft) + float(rig.parts.air_psi)
 
 
-def _winding(pair: str) -> Answer:
-    return lambda rig: THREE_OHM if rig.unit.phases == 3 else SINGLE_OHM[pair]
+def _winding(pins: str) -> Answer:
+    return lambda rig: rig.wired.winding_ohm(pins)
 
 
-def _line(rig: Rig) -> float:
-    return volts(rig.unit) if rig.own.get("power_locked_out") != "yes" else 0.0
+def _volts(side: dict[str, tuple[str, str]], legs: str) -> Answer:
+    """Volts between two legs before or behind the contactor, as its circuit stands now; a lone phase has the first pair alone."""
+
+    def answer(rig: Rig) -> float | None:
+        one, other = side[legs]
+        if rig.unit.phases == 1 and legs != "12":
+            return None
+        return rig.wired.volts(one, other if rig.unit.phases == 3 else "N", rig.circuit_state)
+
+    return answer
 
 
-def _load(rig: Rig) -> float:
-    return _line(rig) - POLE_DROP_V if rig.contactor_in else 0.0
-
-
-def _drop(rig: Rig) -> float | None:
-    return POLE_DROP_V if rig.contactor_in else None
+def _drop(pole: int) -> Answer:
+    has = f"pole_{pole}"
+    return lambda rig: (
+        rig.wired.volts(f"L{pole}", f"T{pole}", rig.circuit_state) if rig.contactor_in and rig.wired.circuit.has(has) else None
+    )
 
 
 def _amps(rig: Rig) -> float:
-    """The leg's amps; one that hums or trips draws its locked rotor's."""
+    """The leg's amps; one that stands still and has volts draws its locked rotor's."""
     if rig.running:
         return float(rig.flows.amps)
-    return LOCKED_ROTOR * float(rig.parts.rla_a) if rig.marks("compressor") in ("humming", "tripping") and rig.contactor_in else 0.0
+    return LOCKED_ROTOR * rig.wired.leg_amps(rig.circuit_state) if rig.contactor_in else 0.0
 
 
-def _heater_w(rig: Rig) -> float:
-    return float(rig.parts.heater_rated_btu_h) / BTU_H_PER_W
+def _fan_volts(rig: Rig) -> float | None:
+    """Of a coil's fan that should turn now."""
+    resting = rig.defrosting and rig.unit.defrost in ("electric", "hot_gas")
+    return None if resting else rig.wired.volts("M1", _common(rig), rig.circuit_state)
+
+
+def _common(rig: Rig) -> str:
+    return "L2" if rig.unit.phases == 3 else "N"
+
+
+def _heater_volts(rig: Rig) -> float | None:
+    """Of a defrost started by hand for it."""
+    return rig.wired.volts("H1", _common(rig), "defrosting") if rig.unit.defrost == "electric" else None
 
 
 def _heater_amps(rig: Rig) -> float | None:
-    """Of a defrost started by hand for it: what still works of the rating."""
-    if rig.unit.defrost != "electric":
-        return None
-    shared = 3.0**0.5 if rig.unit.phases == 3 else 1.0
-    return float(rig.parts.heater_btu_h) / BTU_H_PER_W / (volts(rig.unit) * shared)
+    """Of a defrost started by hand for it, in the leg that draws least: what still works of the rating."""
+    return rig.wired.heater_amps() if rig.unit.defrost == "electric" else None
 
 
 def _pump_down(rig: Rig) -> float | None:
@@ -131,9 +144,8 @@ METERED: Final[dict[str, Answer]] = {
     "sensor_error_f": lambda rig: float(rig.parts.sensor_error_f),
     "return_air_f": lambda rig: float(rig.state.air_f) if rig.state.fans > 0 else None,
     "supply_air_f": lambda rig: float(rig.flows.supply_f) if rig.state.fans > 0 and rig.running else None,
-    "evap_fan_supply_v": lambda rig: volts(rig.unit),
-    "heater_amps": _heater_amps, "heater_volts": lambda rig: volts(rig.unit) if rig.unit.defrost == "electric" else None,
-    "heater_rated_w": lambda rig: _heater_w(rig) if rig.unit.defrost == "electric" else None,
+    "evap_fan_supply_v": _fan_volts, "heater_amps": _heater_amps, "heater_volts": _heater_volts,
+    "heater_rated_w": lambda rig: float(rig.parts.heater_rated_btu_h) / BTU_H_PER_W if rig.unit.defrost == "electric" else None,
     "suction_psig": _suction, "discharge_psig": _discharge, "liquid_psig": lambda rig: _discharge(rig) - 2.0, "resting_psig": _resting,
     "suction_line_evap_f": _running(lambda rig: rig.state.sst_f + rig.flows.superheat_f),
     "suction_line_comp_f": _running(lambda rig: rig.flows.suction_line_f),
@@ -151,10 +163,10 @@ METERED: Final[dict[str, Answer]] = {
     "pump_down_low_psig": _pump_down,
     "pump_down_rise_psi": lambda rig: 1.0 + 200.0 * float(rig.parts.solenoid_leak),
     "winding_cs_ohm": _winding("cs"), "winding_cr_ohm": _winding("cr"), "winding_sr_ohm": _winding("sr"),
-    "winding_ground_ohm": lambda rig: SOUND_GROUND_OHM,
-    "pole_drop_v_1": _drop, "pole_drop_v_2": _drop, "pole_drop_v_3": _drop,
-    "load_v_12": _load, "load_v_23": _load, "load_v_31": _load,
-    "line_v_12": _line, "line_v_23": _line, "line_v_31": _line,
+    "winding_ground_ohm": _winding("g"),
+    "pole_drop_v_1": _drop(1), "pole_drop_v_2": _drop(2), "pole_drop_v_3": _drop(3),
+    "load_v_12": _volts(LOAD, "12"), "load_v_23": _volts(LOAD, "23"), "load_v_31": _volts(LOAD, "31"),
+    "line_v_12": _volts(LINE, "12"), "line_v_23": _volts(LINE, "23"), "line_v_31": _volts(LINE, "31"),
     "control_call": _control_call, "controller_alarm": lambda rig: "none",
     "stat_cut_in_f": lambda rig: _cut(rig, 1.0), "stat_cut_out_f": lambda rig: _cut(rig, -1.0),
     "lp_cut_in_psig": lambda rig: _lp_setting(rig, float(min(rig.parts.lp_in_psia, 150.0))),

@@ -3,6 +3,7 @@
 import random
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any, Final
 
 import numpy as np
@@ -13,6 +14,7 @@ from kettle.knowledge.observations import Value
 from kettle.knowledge.unit import Unit
 from kettle.plant import faults
 from kettle.plant.oracle.scatter import scattered
+from kettle.plant.oracle.wired import Wired
 from kettle.plant.parts import Plant
 from kettle.plant.rows import Figures
 from kettle.plant.run import Course, run
@@ -22,15 +24,13 @@ from kettle.plant.state import at_rest
 # An act that puts a cause right in at least this share of cases does it here.
 CURES_FROM: Final = 0.5
 LB_PER_OZ: Final = 1.0 / 16.0
+BTU_H_PER_W: Final = 3.412
 # What a technician does himself before hands go on; asked of the unit, it is as he left it.
 OWN_DOING: Final = ("power_locked_out", "parts_protected", "latch_blocked", "someone_outside", "condenser_blocking", "charge_weighed")
 # The circuit has settled this long after its start, and is waited for at most so long.
 SETTLES_H: Final = 0.2
 LONGEST_WAIT_H: Final = 2.0
 PATIENCE_MIN: Final = 20.0
-# Volts of a plate that does not say, by phases, and those that faults are marked for.
-NAMEPLATE_V: Final = {1: 115.0, 3: 230.0}
-MARKED_V: Final = 230.0
 # Starts are counted over so long; from so many an hour a compressor short-cycles, and is read this share of its cycle after a start.
 COUNTED_H: Final = 1.0
 SHORT_CYCLES_AN_HOUR: Final = 7.0
@@ -40,11 +40,6 @@ LEAST_RUN_H: Final = 0.2 / 60.0
 TURNED_DOWN_F: Final = 15.0
 # The last stretch that shows which way the box goes.
 TREND_H: Final = 0.75
-
-
-def volts(unit: Unit) -> float:
-    """Return the plate's volts, or what is usual for its phases."""
-    return unit.nameplate_v or NAMEPLATE_V[unit.phases]
 
 
 @dataclass
@@ -90,7 +85,27 @@ class Rig:
             return False
         if self.parts.can_run > 0:
             return self.running
-        return self.marks("contactor") != "out" and not self.defrosting
+        return self.wired.works("contactor_coil", self.circuit_state)
+
+    @cached_property
+    def wired(self) -> Wired:
+        """Its circuit with what is wrong in it."""
+        return Wired(self.unit, self.wrong, float(self.parts.heater_rated_btu_h) / BTU_H_PER_W)
+
+    @property
+    def circuit_state(self) -> str:
+        """The state its circuit is in: what the control does with it now."""
+        if self.own.get("power_locked_out") == "yes":
+            return "locked_out"
+        if self.state.defrosting > 0:
+            return "defrosting"
+        if self.state.dripping_h > 0:
+            return "dripping"
+        if self.running:
+            return "calling" if self.state.liquid_call > 0 else "pumping_down"
+        # One that cannot run stands there called; where the call does not come through, its pump-down left it off.
+        called = self.parts.can_run <= 0 and self.wired.called
+        return "calling" if called else "off"
 
     @property
     def defrosting(self) -> bool:
@@ -119,9 +134,6 @@ class Rig:
         if key in OWN_DOING:
             return self.own.get(key, "none" if key == "condenser_blocking" else "no")
         marked = self.marks(key)
-        if isinstance(marked, float) and entry.unit == "V":
-            # Faults name what a meter shows on 230 V.
-            marked *= volts(self.unit) / MARKED_V
         value = marked if marked is not None else answers.ANSWERS[key](self)
         return None if value is None else entry.check(scattered(key, value, self.chance(f"{key} {self.state.hours:.2f}")))
 
@@ -198,6 +210,7 @@ class Rig:
 
     def _rebuild(self) -> None:
         """Make the parts anew from what is still wrong and what was done."""
+        self.__dict__.pop("wired", None)
         plant = sized(self.unit)
         for code, grade in self.wrong.items():
             change = faults.get(code).change

@@ -41,6 +41,9 @@ def test_every_key_is_answered_on_every_kind_by_words_and_figures_that_can_be(ki
             absent = {"heater_amps", "heater_volts", "heater_rated_w"} if rig.unit.defrost != "electric" else set()
             no_defrost = {"defrost_starts", "coil_after_defrost", "since_defrost_min", "defrost_ran_min"}
             absent |= no_defrost if rig.parts.defrosts_per_day <= 0 else set()
+            # A lone phase has one pair of volts and one pole.
+            lone = {key for key in observations.REGISTRY if key.endswith(("_v_23", "_v_31", "drop_v_2", "drop_v_3"))}
+            absent |= lone if rig.unit.phases == 1 else set()
             absent |= {"lp_cut_in_psig", "lp_cut_out_psig"} if rig.unit.metering == "cap_tube" else set()
             assert key in NEVER_ASKED | absent, key
 
@@ -69,7 +72,7 @@ def test_a_dead_unit_answers_along_its_current():
     assert rig.look("compressor") == "humming" and rig.look("contactor") == "in" and rig.look("condenser_fans") == "running"
     assert rig.look("line_v_12") - rig.look("load_v_12") > 100.0 and rig.look("load_v_23") > 225.0
     rig.own["power_locked_out"] = "yes"
-    assert rig.look("line_v_12") == 0.0 and rig.look("power_locked_out") == "yes"
+    assert rig.look("line_v_12") < 3.0 and rig.look("power_locked_out") == "yes"
     # A meter on a plate of 115 V shows what it can.
     small = rig_of("reach_in_cooler", ("contactor_pole_open", 1.0))
     assert small.look("pole_drop_v_1") == pytest.approx(114.0, abs=2.0)

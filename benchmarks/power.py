@@ -13,7 +13,7 @@ from kettle.plant.simulate import PRESETS
 from kettle.power import measure, solve
 from kettle.power.circuit import STATES
 from kettle.power.faults import single_faults
-from kettle.power.presets import Bank, circuit_of
+from kettle.power.presets import Bank, Wiring, circuit_of
 
 SURE, MOST = 0.9, 25
 # What is seen, heard or felt without a meter: what turns, pulls or is warm.
@@ -71,14 +71,14 @@ def walk(circuit, faults, place):
     for one, other in [(point.key, common) for point in circuit.points if point.key not in ("G", "Y")]:
         count += 1
         shown = solved.between(one, other)
-        if abs(shown[place] - shown[0]) > measure.VOLTS_SHARE * circuit.volts + measure.LEAST_VOLTS:
+        if abs(shown[place] - shown[0]) > measure.VOLTS_SHARE * shown[0] + measure.LEAST_VOLTS:
             break
     return count
 
 
 def large():
     """A three-phase freezer with many fans and elements, for time: points, faults, milliseconds."""
-    circuit = circuit_of(resolve(PRESETS["walk_in_freezer"]), Bank(14), fans=12)
+    circuit = circuit_of(resolve(PRESETS["walk_in_freezer"]), Wiring(Bank(14), fans=12))
     faults = tuple(single_faults(circuit))[:150]
     solve.solve(circuit, "off", faults)
     begun = perf_counter()

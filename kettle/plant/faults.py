@@ -152,7 +152,7 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("compressor_open_winding", _DEAD, seen={"compressor": "humming"}, wiring=("winding_start:open", "winding_1:open")),
     Fault("contactor_pole_open", _DEAD, seen={"compressor": "humming"}, wiring=("pole_1:open",)),
     Fault("start_parts_failed", _DEAD, seen={"compressor": "humming", "start_parts": "capacitor_failed"}, wiring=("start_capacitor:open",)),
-    Fault("voltage_problem", _DEAD, seen={"compressor": "tripping"}, legs=(0.82, 1.0, 0.96)),
+    Fault("voltage_problem", _DEAD, seen={"compressor": "tripping"}, legs=(0.72, 1.0, 0.96)),
     Fault("no_call", _DEAD, seen={"control_call": "no_power"}, wiring=("stat:open",)),
     Fault("stat_calibration", _add("sensor_error_f", -8.0)),
     Fault("sensor_mixup", _add("sensor_error_f", -20.0), seen={"circuit_extra": "probe_wrong_role"}),

@@ -48,7 +48,9 @@ class Part:
     switch should be closed (all where it is none); `coil` names the part whose volts move this contact, `opens` whether they open it;
     `motor` the load that has to turn for it to move (a start relay). `works_from` is the share of its volts from which a coil pulls in or
     a motor turns; `rated_v` those volts, 0 where it is no load; `dc_ohm` what an ohmmeter shows of it where that is not the real part of
-    `ohm` (a winding at rest). `secondary` are the two points of a transformer's other side.
+    `ohm` (a winding at rest), `standing` the share of `ohm` it has while its motor stands; `starts` is a winding that needs its
+    volts only until the motor turns. `secondary` are the two points of a
+    transformer's other side, `ratio` its volts there by those on this side.
     """
 
     key: str
@@ -64,6 +66,8 @@ class Part:
     rated_v: float = 0.0
     works_from: float = 0.65
     dc_ohm: float = 0.0
+    standing: float = 1.0
+    starts: bool = False
     secondary: tuple[str, str] = ("", "")
     ratio: float = 0.0
 
@@ -109,7 +113,9 @@ class Circuit:
 
     def only(self, kinds: Collection[str]) -> "Circuit":
         """Return the parts of some kinds alone, everything else pulled off them; the supply is not connected."""
-        return replace(self, supply={}, parts=tuple(part for part in self.parts if part.kind in kinds), motors={})
+        kept = tuple(part for part in self.parts if part.kind in kinds)
+        keys = {part.key for part in kept}
+        return replace(self, supply={}, parts=kept, motors={name: own for name, own in self.motors.items() if set(own) <= keys})
 
     def without(self, *keys: str) -> "Circuit":
         """Return the circuit without some parts; a switch that is not there is a wire."""

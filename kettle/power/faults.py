@@ -8,7 +8,7 @@ from kettle.power.circuit import CLOSED_OHM, OPEN_OHM, Circuit, Part
 
 # A short leaves so much of a part's impedance; a worn contact so many Ω; a winding to ground lies so far along.
 SHORTED_SHARE: Final = 0.02
-WORN_OHM: Final = 1.2
+WORN_OHM: Final = 0.5
 GROUND_OHM: Final = 40.0
 WEAK_SHARE: Final = 3.0
 
@@ -39,6 +39,7 @@ WAYS: Final[dict[str, tuple[Way, ...]]] = {
     "motor": (Way("open", "motor dead", 1.0, "open"), Way("stalled", "seized", 0.5, "stalled")),
     "heater": (Way("open", "element open", 1.0, "open"), Way("grounded", "element to ground", 0.2, "grounded")),
     "capacitor": (Way("open", "capacitor open", 0.8, "open"), Way("weak", "capacitor weak", 0.6, "weak")),
+    "ptc": (Way("open", "PTC open", 1.0, "open"),),
     "transformer": (Way("open", "transformer dead", 0.8, "open"),),
     "clock": (Way("open", "timer motor dead", 0.8, "open"),),
 }  # fmt: skip

@@ -13,7 +13,8 @@ CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
     ("start_", "", "start_parts_failed"), ("run_capacitor", "", "start_parts_failed"),
     ("disconnect_", "", "voltage_problem"), ("fuse_", "", "voltage_problem"), ("control_fuse", "", "no_call"), ("stat", "", "no_call"),
     ("hp_switch", "", "no_call"), ("contactor_coil", "", "no_call"), ("lp_switch", "", "lp_control_misset"),
-    ("lead_", "", "voltage_problem"), ("solenoid", "", "liquid_solenoid_closed"),
+    ("comp_relay", "welded", "compressor_runs_in_defrost"), ("comp_relay", "", "no_call"), ("transformer", "", "no_call"),
+    ("relay_coil", "", "start_parts_failed"), ("lead_", "", "voltage_problem"), ("solenoid", "", "liquid_solenoid_closed"),
     ("fan_delay", "open", "fan_delay_waiting"), ("fan_output", "open", "evap_fan_no_power"), ("fan_lead", "", "evap_fan_no_power"),
     ("door_switch", "open", "evap_fan_no_power"), ("fan_", "", "evap_fan_failed"),
     ("condenser_", "", "condenser_fan_failed"),
@@ -53,10 +54,11 @@ def observed_as(circuit: Circuit, one: str, other: str) -> str:
         for pins in ("12", "23", "31"):
             if circuit.phases == 3 and pair == {f"{letter}{pins[0]}", f"{letter}{pins[1]}"}:
                 return f"{side}_v_{pins}"
-        if circuit.phases == 1 and pair == {f"{letter}1", "N"}:
+        # Of one phase the second leg is neutral, or what a second pole makes of it.
+        if circuit.phases == 1 and pair == {f"{letter}1", "T2" if side == "load" and circuit.has("pole_2") else "N"}:
             return f"{side}_v_12"
     for n in "123":
-        if pair == {f"L{n}", f"T{n}"}:
+        if pair == {"N" if circuit.phases == 1 and n == "2" else f"L{n}", f"T{n}"}:
             return f"pole_drop_v_{n}"
     if pair == {"H1", common}:
         return "heater_volts"

@@ -14,7 +14,7 @@ from kettle.power.faults import SOUND, Fault, single_faults, way_of, weight_of
 from kettle.power.solve import Figures, Solved, resistances, solve
 
 # What a reading is good to: volts as a share of the supply and at least, amps, ohms as a factor (natural logarithm).
-VOLTS_SHARE, LEAST_VOLTS = 0.03, 2.0
+VOLTS_SHARE, LEAST_VOLTS = 0.03, 1.0
 AMPS_SHARE, LEAST_AMPS = 0.12, 0.15
 OHMS_LOG: Final = 0.3
 OPEN_SHOWN_OHM: Final = 1e7
@@ -102,13 +102,18 @@ def expected(circuit: Circuit, reading: Reading, faults: Sequence[Fault]) -> Fig
     return solved.through(reading.one) if reading.what == "amps" else solved.between(reading.one, reading.other)
 
 
-def log_likelihood(circuit: Circuit, reading: Reading, shown: Figures) -> Figures:
+def _apart(what: str, value: Figures) -> Figures:
+    """By how much two readings of about this value have to differ to be told apart."""
+    share, least = (VOLTS_SHARE, LEAST_VOLTS) if what == "volts" else (AMPS_SHARE, LEAST_AMPS)
+    return share * value + least
+
+
+def log_likelihood(reading: Reading, shown: Figures) -> Figures:
     """Return how well a reading fits what would be shown, as a log-likelihood with room for a slip."""
     if reading.what == "ohms":
         off = np.log(np.maximum(shown, 0.05) / max(min(reading.value, OPEN_SHOWN_OHM), 0.05)) / OHMS_LOG
     else:
-        share, least = (VOLTS_SHARE * circuit.volts, LEAST_VOLTS) if reading.what == "volts" else (AMPS_SHARE * reading.value, LEAST_AMPS)
-        off = (shown - reading.value) / (share + least)
+        off = (shown - reading.value) / _apart(reading.what, np.maximum(shown, reading.value))
     fits: Figures = np.log((1.0 - SLIP) * np.exp(-0.5 * np.minimum(np.square(off), 60.0)) + SLIP)
     return fits
 
@@ -121,7 +126,7 @@ def standing(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[
         works = solve(circuit, one.state, faults).runs(one.load)
         told = told + np.where(works == one.works, math.log(1.0 - SEEN_WRONG), math.log(SEEN_WRONG))
     for reading in readings:
-        told = told + log_likelihood(circuit, reading, expected(circuit, checked(circuit, reading), faults))
+        told = told + log_likelihood(reading, expected(circuit, checked(circuit, reading), faults))
     likely: Figures = np.exp(told - told.max())
     return faults, likely / likely.sum()
 
@@ -169,7 +174,7 @@ def next_leads(
         if frozenset((one, other)) in measured:
             continue
         shown = solved.between(one, other)
-        gain = _parting_bits(shown[some], weights, VOLTS_SHARE * circuit.volts + LEAST_VOLTS)
+        gain = _parting_bits("volts", shown[some], weights)
         minutes = MEASURE_MIN + max(HERE_MIN if place in at else PLACES[place][1] for place in _places(circuit, one, other))
         if gain > WORTH_BITS:
             found.append(Lead("volts", one, other, float(shown[0]), gain, minutes, ""))
@@ -178,7 +183,7 @@ def next_leads(
         shown = solved.through(part.key)
         if part.kind not in CLAMPED or shown[0] < LEAST_AMPS or frozenset((part.key,)) in measured:
             continue
-        gain = _parting_bits(shown[some], weights, AMPS_SHARE * float(shown[0]) + LEAST_AMPS)
+        gain = _parting_bits("amps", shown[some], weights)
         minutes = MEASURE_MIN + (HERE_MIN if circuit.point(part.a).place in at else PLACES[circuit.point(part.a).place][1])
         if gain > WORTH_BITS:
             found.append(Lead("amps", part.key, "", float(shown[0]), gain, minutes, ""))
@@ -190,10 +195,10 @@ def _places(circuit: Circuit, *keys: str) -> set[str]:
     return {circuit.point(key).place for key in keys}
 
 
-def _parting_bits(shown: Figures, weights: Figures, apart: float) -> float:
-    """The entropy of the groups that readings part into, bits: what lies closer than `apart` shows the same."""
+def _parting_bits(what: str, shown: Figures, weights: Figures) -> float:
+    """The entropy of the groups that readings part into, bits: what lies too close to be told apart shows the same."""
     order = np.argsort(shown)
-    group = np.concatenate([[0], np.cumsum(np.diff(shown[order]) > apart)])
+    group = np.concatenate([[0], np.cumsum(np.diff(shown[order]) > _apart(what, shown[order][1:]))])
     shares = np.bincount(group, weights=weights[order])
     shares = shares[shares > 0]
     return float(-(shares * np.log2(shares)).sum())
@@ -201,11 +206,8 @@ def _parting_bits(shown: Figures, weights: Figures, apart: float) -> float:
 
 def _with_why(circuit: Circuit, lead: Lead, solved: Solved, faults: Sequence[Fault], likely: Figures) -> Lead:
     """The same with one line of why: whom it clears, and whom it would find."""
-    if lead.what == "amps":
-        shown, apart = solved.through(lead.one), AMPS_SHARE * lead.expected + LEAST_AMPS
-    else:
-        shown, apart = solved.between(lead.one, lead.other), VOLTS_SHARE * circuit.volts + LEAST_VOLTS
-    same = np.abs(shown - lead.expected) <= apart
+    shown = solved.through(lead.one) if lead.what == "amps" else solved.between(lead.one, lead.other)
+    same = np.abs(shown - lead.expected) <= _apart(lead.what, np.maximum(shown, lead.expected))
     suspected = [place for place in np.argsort(-likely) if likely[place] > 0.01 and faults[place].part]
     finds = list(dict.fromkeys(circuit.part(faults[place].part).label for place in suspected if not same[place]))
     figure = f"{format_number(lead.expected, 1)} A" if lead.what == "amps" else f"{format_number(lead.expected, 0)} V"

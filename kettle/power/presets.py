@@ -12,8 +12,8 @@ from kettle.power.circuit import CLOSED_OHM, Circuit, Part, Point
 USUAL_V: Final = {1: 115.0, 3: 230.0}
 USUAL_RLA_A: Final = {1: 6.0, 3: 10.0}
 # Impedances of small loads at 230 V, Ω; at other volts they draw the same power.
-COIL_OHM: Final = complex(140.0, 480.0)
-SOLENOID_OHM: Final = complex(240.0, 720.0)
+COIL_OHM: Final = complex(900.0, 3400.0)
+SOLENOID_OHM: Final = complex(1500.0, 4500.0)
 CLOCK_OHM: Final = complex(9000.0, 2000.0)
 FAN_W: Final = 75.0
 CONDENSER_FAN_W: Final = 120.0
@@ -24,9 +24,16 @@ MOTOR_PF: Final = 0.8
 START_TO_RUN: Final = 4.0
 START_CAP_OHM: Final = complex(0.0, -20.0)
 RUN_CAP_OHM: Final = complex(0.0, -106.0)
-CONTROL_V: Final = 24.0
+USUAL_MOTOR_OHM: Final = 115.0 / 6.0
+PTC_COLD_OHM: Final = 12.0
+CONTROL_V, TRANSFORMER_W = 24.0, 8.0
+# At a standstill a motor draws five times its running amps; its start winding needs this share of the line there.
+LOCKED_SHARE: Final = 0.2
+STARTS_FROM, ALONE_FROM = 0.3, 0.1
 # A winding of a three-phase motor is short of volts below this share: single phasing is not running.
 TURNS_FROM: Final = 0.85
+# One that has a start winding starts from this share.
+PULLS_FROM: Final = 0.75
 
 COOLING: Final = frozenset(("calling", "off", "pumping_down"))
 RUNNING: Final = frozenset(("calling", "pumping_down"))
@@ -60,28 +67,51 @@ class Bank:
     shape: str = ""
 
 
-USUAL_BANK: Final = Bank()
+@dataclass(frozen=True)
+class Wiring:
+    """What is known of a unit's circuit beside its plate; each field left as it is takes what is usual.
+
+    `start_gear` of a single-phase compressor is potential, current, ptc or none; `control` line or transformer (24 V); `poles` those of
+    the contactor (as the phases: 0); `relay` a relay of its own between the call and the contactor; `without` keys of parts that are not
+    there.
+    """
+
+    bank: Bank = Bank()
+    fans: int = 2
+    start_gear: str = "potential"
+    control: str = "line"
+    poles: int = 0
+    relay: bool = False
+    without: frozenset[str] = frozenset()
 
 
-def circuit_of(unit: Unit, bank: Bank = USUAL_BANK, fans: int = 2) -> Circuit:
-    """Return the circuit usual for a unit with its bank of heaters and so many `fans` on the coil."""
+USUAL: Final = Wiring()
+
+
+def circuit_of(unit: Unit, wiring: Wiring = USUAL) -> Circuit:
+    """Return the circuit of a unit: the usual one for its plate, with what is known of its wiring."""
     volts = unit.nameplate_v or USUAL_V[unit.phases]
     draw = _Drawing()
     supply = _supply(draw, unit, volts)
     common = "N" if unit.phases == 1 else "L2"
     rla = unit.compressor_rla_a or USUAL_RLA_A[unit.phases]
-    _contactor(draw, unit)
-    (_three_phase if unit.phases == 3 else _single_phase)(draw, volts, rla)
+    poles = wiring.poles or (3 if unit.phases == 3 else 1)
+    _contactor(draw, unit, poles)
+    if unit.phases == 3:
+        _three_phase(draw, volts, rla)
+    else:
+        _single_phase(draw, volts, rla, wiring.start_gear, "T2" if poles > 1 else "N")
     heated = unit.defrost == "electric"
-    control = _control(draw, unit, volts, common, heated)
-    _fans(draw, unit, volts, common, control, fans)
+    control = _control(draw, unit, volts, common, wiring)
+    _fans(draw, unit, volts, common, control, wiring.fans, "N" if unit.phases == 1 and poles == 1 else "T2")
     if heated:
-        _heaters(draw, unit, volts, common, bank)
+        _heaters(draw, unit, volts, common, wiring.bank)
     if unit.metering != "cap_tube":
         draw.part("crankcase_heater", "Crankcase heater", "heater", "L1", common, volts**2 / CRANKCASE_W, closed_in=LIVE, rated_v=volts)
-    return Circuit(
+    usual = Circuit(
         unit.build, unit.phases, volts, 60, supply, tuple(draw.points.values()), tuple(draw.parts), draw.motors,
     )  # fmt: skip
+    return usual.without(*wiring.without)
 
 
 def _supply(draw: _Drawing, unit: Unit, volts: float) -> dict[str, complex]:
@@ -101,10 +131,16 @@ def _supply(draw: _Drawing, unit: Unit, volts: float) -> dict[str, complex]:
     return legs
 
 
-def _contactor(draw: _Drawing, unit: Unit) -> None:
-    for n in (1, 2, 3) if unit.phases == 3 else (1,):
+def _contactor(draw: _Drawing, unit: Unit, poles: int) -> None:
+    """Its poles; a leg it does not break runs through."""
+    legs = ["1", "2", "3"] if unit.phases == 3 else ["1", "2"][:poles]
+    for n in legs:
+        line = "N" if unit.phases == 1 and n == "2" else f"L{n}"
         draw.point(f"T{n}", f"load side {n}")
-        draw.part(f"pole_{n}", f"Contactor pole {n}", "pole", f"L{n}", f"T{n}", coil="contactor_coil")
+        if int(n) <= poles:
+            draw.part(f"pole_{n}", f"Contactor pole {n}", "pole", line, f"T{n}", coil="contactor_coil")
+        else:
+            draw.part(f"strap_{n}", f"Leg {n}, straight through", "wire", line, f"T{n}")
 
 
 def _motor_ohm(volts: float, amps: float) -> complex:
@@ -120,46 +156,72 @@ def _three_phase(draw: _Drawing, volts: float, rla: float) -> None:
         draw.point(f"C{n}", f"compressor {n}", "compressor")
         draw.part(f"lead_{n}", f"Compressor lead {n}", "wire", f"T{n}", f"C{n}")
         draw.part(f"winding_{n}", f"Winding {n}", "winding", f"C{n}", "Y", _motor_ohm(phase, rla), rated_v=phase, works_from=TURNS_FROM,
-                  dc_ohm=0.075 * phase / rla)  # fmt: skip
+                  dc_ohm=0.075 * phase / rla, standing=LOCKED_SHARE)  # fmt: skip
     draw.motors["compressor"] = ("winding_1", "winding_2", "winding_3")
 
 
-def _single_phase(draw: _Drawing, volts: float, rla: float) -> None:
-    """Common, run and start, with a potential relay, start and run capacitor."""
-    for key, label in (("C", "common"), ("S", "start"), ("P1", "relay 1")):
+def _single_phase(draw: _Drawing, volts: float, rla: float, gear: str, back: str) -> None:
+    """Common, run and start, with what starts it: a potential or current relay and start capacitor, a PTC, or the run capacitor alone.
+
+    At a standstill a motor takes `LOCKED_SHARE` of its impedance; it turns once its start winding has its volts there.
+    """
+    for key, label in (("C", "common"), ("S", "start")):
         draw.point(key, label, "compressor")
     draw.point("O", "overload, line side", "compressor")
-    run = _motor_ohm(volts, rla)
+    run, end = _motor_ohm(volts, rla), back
     draw.part("lead_1", "Compressor lead", "wire", "T1", "O")
     draw.part("overload", "Overload", "overload", "O", "C")
-    draw.part("winding_run", "Run winding", "winding", "C", "N", run, rated_v=volts, works_from=TURNS_FROM, dc_ohm=0.065 * volts / rla)
-    draw.part("winding_start", "Start winding", "winding", "C", "S", START_TO_RUN * run, rated_v=0.4 * volts, works_from=0.5,
-              dc_ohm=0.21 * volts / rla)  # fmt: skip
-    draw.part("run_capacitor", "Run capacitor", "capacitor", "S", "N", RUN_CAP_OHM)
-    draw.part("start_relay", "Start relay, contact", "contact", "S", "P1", motor="compressor", opens=True)
-    draw.part("start_capacitor", "Start capacitor", "capacitor", "P1", "N", START_CAP_OHM)
+    if gear == "current":
+        # Its coil lies in the run winding's way and pulls while that draws its locked amps.
+        end = draw.point("R", "run", "compressor")
+        draw.part("relay_coil", "Start relay, coil", "wire", "R", back)
+    starts_from = ALONE_FROM if gear == "none" else STARTS_FROM
+    draw.part("winding_run", "Run winding", "winding", "C", end, run, rated_v=volts, works_from=PULLS_FROM, dc_ohm=0.065 * volts / rla,
+              standing=LOCKED_SHARE)  # fmt: skip
+    draw.part("winding_start", "Start winding", "winding", "C", "S", START_TO_RUN * run, rated_v=volts, works_from=starts_from,
+              dc_ohm=0.21 * volts / rla, standing=LOCKED_SHARE, starts=True)  # fmt: skip
     draw.motors["compressor"] = ("winding_run", "winding_start")
+    scale = (volts / rla) / USUAL_MOTOR_OHM
+    if gear != "current":
+        draw.part("run_capacitor", "Run capacitor", "capacitor", "S", back, RUN_CAP_OHM * scale)
+    if gear == "ptc":
+        draw.part("start_ptc", "PTC", "ptc", "S", back, PTC_COLD_OHM * scale, motor="compressor", opens=True)
+    elif gear in ("potential", "current"):
+        draw.point("P1", "relay 1", "compressor")
+        draw.part("start_relay", "Start relay, contact", "contact", "S", "P1", motor="compressor", opens=True)
+        draw.part("start_capacitor", "Start capacitor", "capacitor", "P1", back, START_CAP_OHM * scale)
 
 
-def _control(draw: _Drawing, unit: Unit, volts: float, common: str, heated: bool) -> str:
+def _control(draw: _Drawing, unit: Unit, volts: float, common: str, wiring: Wiring) -> str:
     """From L1 through timer or controller, thermostat and safeties to the coils; return the point that is live while it may cool."""
+    heated = unit.defrost == "electric"
     draw.point("K1", "control, line side")
     draw.part("control_fuse", "Control fuse", "fuse", "L1", "K1")
-    scale = (volts / 230.0) ** 2
     cool = "K1"
     controlled = unit.box_control == "controller"
     if heated and not controlled:
-        draw.part("timer_motor", "Timer motor", "clock", "K1", common, CLOCK_OHM * scale, rated_v=volts)
+        draw.part("timer_motor", "Timer motor", "clock", "K1", common, CLOCK_OHM * (volts / 230.0) ** 2, rated_v=volts)
         cool = draw.point("4", "timer 4, cooling")
         draw.part("timer_cool", "Timer contact, cooling", "contact", "K1", "4", closed_in=EXCEPT_DEFROST)
+    live, back, coil_v = cool, common, volts
+    if wiring.control == "transformer":
+        live, back, coil_v = draw.point("V", "control, 24 V"), draw.point("0", "control, 24 V common"), CONTROL_V
+        draw.part("transformer", "Control transformer", "transformer", cool, common, volts**2 / TRANSFORMER_W, secondary=("V", "0"),
+                  ratio=CONTROL_V / volts)  # fmt: skip
+    scale = (coil_v / 230.0) ** 2
     draw.point("K2", "call for cold", "panel")
-    draw.part("stat", "Controller output, cooling" if controlled else "Thermostat", "output" if controlled else "switch", cool, "K2",
+    draw.part("stat", "Controller output, cooling" if controlled else "Thermostat", "output" if controlled else "switch", live, "K2",
               closed_in=frozenset(("calling",)))  # fmt: skip
     feed = "K2"
     if unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure":
         # The call has the liquid valve alone; the compressor follows its pressure.
-        draw.part("solenoid", "Liquid solenoid", "coil", "K2", common, SOLENOID_OHM * scale, rated_v=volts)
-        feed = cool
+        draw.part("solenoid", "Liquid solenoid", "coil", "K2", back, SOLENOID_OHM * scale, rated_v=coil_v)
+        feed = live
+    if wiring.relay:
+        draw.point("KR", "behind the compressor relay")
+        draw.part("comp_relay_coil", "Compressor relay, coil", "coil", feed, back, COIL_OHM * scale, rated_v=coil_v)
+        draw.part("comp_relay", "Compressor relay, contact", "contact", "V" if live == "V" else "K1", "KR", coil="comp_relay_coil")
+        feed = "KR"
     if unit.metering != "cap_tube" or unit.box_control == "suction_pressure":
         draw.point("K3", "behind the low-pressure switch", "machine")
         draw.part("lp_switch", "Low-pressure switch", "switch", feed, "K3", closed_in=RUNNING)
@@ -168,11 +230,11 @@ def _control(draw: _Drawing, unit: Unit, volts: float, common: str, heated: bool
         draw.point("K4", "behind the high-pressure switch", "machine")
         draw.part("hp_switch", "High-pressure switch", "switch", feed, "K4")
         feed = "K4"
-    draw.part("contactor_coil", "Contactor coil", "coil", feed, common, COIL_OHM * scale, rated_v=volts)
+    draw.part("contactor_coil", "Contactor coil", "coil", feed, back, COIL_OHM * scale, rated_v=coil_v)
     return cool
 
 
-def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, fans: int) -> None:
+def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, fans: int, back: str) -> None:
     feed = control
     controlled = unit.box_control == "controller"
     if controlled:
@@ -192,12 +254,11 @@ def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, f
         draw.part(f"fan_lead_{n}", f"Lead of coil fan {n}", "wire", feed, f"M{n}")
         draw.part(f"fan_{n}", f"Coil fan {n}", "motor", f"M{n}", common, volts**2 / FAN_W, rated_v=volts, works_from=0.8)
     if unit.condensing == "air":
-        other = "T2" if unit.phases == 3 else "N"
         draw.point("MC", "leads of the condenser fan", "machine")
         cycles = unit.head_control in ("fan_cycling", "mixing_valve_and_fan")
         draw.part("fan_cycling" if cycles else "condenser_lead", "Fan cycling" if cycles else "Lead of the condenser fan",
                   "switch" if cycles else "wire", "T1", "MC")  # fmt: skip
-        draw.part("condenser_fan", "Condenser fan", "motor", "MC", other, volts**2 / CONDENSER_FAN_W, rated_v=volts, works_from=0.8)
+        draw.part("condenser_fan", "Condenser fan", "motor", "MC", back, volts**2 / CONDENSER_FAN_W, rated_v=volts, works_from=0.8)
 
 
 def _heaters(draw: _Drawing, unit: Unit, volts: float, common: str, bank: Bank) -> None:

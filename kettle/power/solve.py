@@ -96,7 +96,11 @@ def _solved(circuit: Circuit, state: str, wrong: tuple[Fault, ...]) -> Solved:
     sound = _settle(circuit, state, (SOUND,), works)
     if wrong == (SOUND,):
         return sound
-    return _settle(circuit, state, wrong, np.repeat(sound.works, len(wrong), axis=0))
+    # From there on, but with what has a start winding standing: whether it starts is the question.
+    begin = sound.works[0].copy()
+    for place, part in enumerate(circuit.parts):
+        begin[place] &= part.standing == 1.0
+    return _settle(circuit, state, wrong, np.repeat(begin[None], len(wrong), axis=0))
 
 
 def _settle(circuit: Circuit, state: str, wrong: tuple[Fault, ...], works: NDArray[np.bool_]) -> Solved:
@@ -109,7 +113,7 @@ def _settle(circuit: Circuit, state: str, wrong: tuple[Fault, ...], works: NDArr
         ohms[moving] = _ohms(circuit, state, some, works[moving])
         injected = np.broadcast_to(_injected(circuit)[:, None], (len(some), len(circuit.points), 1))
         volts[moving] = np.linalg.solve(_admittances(circuit, ohms[moving], some), injected)[:, :, 0]
-        now = _working(circuit, some, volts[moving])
+        now = _working(circuit, some, volts[moving], works[moving])
         changed = (now != works[moving]).any(axis=1)
         works[moving] = now
         moving = moving[changed]
@@ -162,10 +166,17 @@ def _sound_ohms(circuit: Circuit, state: str, part: Part, works: NDArray[np.bool
     if part.coil:
         closed &= works[:, keys[part.coil]] != part.opens
     if part.motor:
-        turning = np.all([works[:, keys[key]] for key in circuit.motors[part.motor]], axis=0)
-        closed &= turning != part.opens
+        closed &= _turning(circuit, part.motor, works, keys) != part.opens
     found: Phasors = np.where(closed, part.ohm, OPEN_OHM).astype(complex)
+    if part.standing < 1.0:
+        motor = next(name for name, parts in circuit.motors.items() if part.key in parts)
+        found[~_turning(circuit, motor, works, keys)] *= part.standing
     return found
+
+
+def _turning(circuit: Circuit, motor: str, works: NDArray[np.bool_], keys: dict[str, int]) -> NDArray[np.bool_]:
+    turning: NDArray[np.bool_] = np.all([works[:, keys[key]] for key in circuit.motors[motor]], axis=0)
+    return turning
 
 
 def _injected(circuit: Circuit) -> Phasors:
@@ -225,8 +236,8 @@ def _ground(y: Phasors, places: dict[str, int], circuit: Circuit, part: Part) ->
         y[one, other] -= 1.0 / ways.GROUND_OHM
 
 
-def _working(circuit: Circuit, wrong: Sequence[Fault], volts: Phasors) -> NDArray[np.bool_]:
-    """Which loads have the volts they need and are sound."""
+def _working(circuit: Circuit, wrong: Sequence[Fault], volts: Phasors, before: NDArray[np.bool_]) -> NDArray[np.bool_]:
+    """Which loads have the volts they need and are sound; what turned before needs its start winding no longer."""
     places = _places(circuit)
     ends = np.array([[places[part.a], places[part.b]] for part in circuit.parts])
     across = np.abs(volts[:, ends[:, 0]] - volts[:, ends[:, 1]])
@@ -234,6 +245,9 @@ def _working(circuit: Circuit, wrong: Sequence[Fault], volts: Phasors) -> NDArra
     works_from = np.array([part.works_from for part in circuit.parts])
     works: NDArray[np.bool_] = (rated > 0) & (across >= works_from * rated)
     keys = {part.key: place for place, part in enumerate(circuit.parts)}
+    for motor, parts in circuit.motors.items():
+        for key in (key for key in parts if circuit.part(key).starts):
+            works[:, keys[key]] |= _turning(circuit, motor, before, keys)
     for row, fault in enumerate(wrong):
         for one in fault.each:
             works[row, keys[one.part]] &= _conducts(circuit, one) not in STANDS_STILL

@@ -13,9 +13,15 @@ TOP, LEG, RUNG = 30.0, 40.0, 40.0
 # Columns of the power path by the first letter of a point; the star lies at the end.
 _COLUMNS: Final[Mapping[str, float]] = {"S": 34.0, "D": 134.0, "L": 234.0, "T": 374.0, "C": 494.0, "Y": 640.0}
 # Inside a single-phase compressor, beside the run of its leg.
-_INSIDE: Final[Mapping[str, tuple[float, float]]] = {"O": (464.0, 0.0), "C": (554.0, 0.0), "S": (654.0, 52.0), "P1": (714.0, 100.0)}
+_INSIDE: Final[Mapping[str, tuple[float, float]]] = {
+    "O": (464.0, 0.0),
+    "C": (554.0, 0.0),
+    "S": (654.0, 52.0),
+    "P1": (714.0, 100.0),
+    "R": (690.0, 0.0),
+}
 # Loads of the ladder, wherever their ends lie.
-ON_RUNGS: Final = ("heater", "motor", "coil", "clock")
+ON_RUNGS: Final = ("heater", "motor", "coil", "clock", "transformer")
 # A winding's symbol sits at its own end, not where all three meet.
 WINDING_AT: Final = 46.0
 # Short names for where there is little room.
@@ -24,7 +30,9 @@ SHORT: Final[Mapping[str, str]] = {
     "contactor_coil": "contactor coil", "solenoid": "solenoid", "defrost_coil": "defrost relay coil", "defrost_pole": "relay contact",
     "heater_limit": "limit", "fan_output": "fan output", "defrost_output": "defrost output", "timer_cool": "timer, cool",
     "timer_heat": "timer, heat", "overload": "overload", "winding_run": "run", "winding_start": "start", "run_capacitor": "run cap.",
-    "start_relay": "relay", "start_capacitor": "start cap.", "condenser_lead": "lead", "fan_cycling": "fan cycling", "lead_1": "lead",
+    "start_relay": "relay", "start_capacitor": "start cap.", "relay_coil": "relay coil", "start_ptc": "PTC", "transformer": "24 V",
+    "comp_relay_coil": "compressor relay", "comp_relay": "relay contact", "condenser_lead": "lead", "fan_cycling": "fan cycling",
+    "lead_1": "lead",
 }  # fmt: skip
 # The same of parts that are counted.
 NUMBERED: Final[Mapping[str, str]] = {
@@ -97,7 +105,7 @@ def drawn(circuit: Circuit) -> Drawn:
     first = row = low + RUNG + 14.0
     known = {line.part.key for line in lines}
     ends: list[End] = []
-    for root in ("L1", "T1", "L2", "L3"):
+    for root in ("L1", "T1", "L2", "L3", "V"):
         for part in [p for p in circuit.parts if p.a == root and p.key not in known]:
             if root != "L1":
                 ends.append(End(root, LEFT, row))

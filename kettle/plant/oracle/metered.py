@@ -11,8 +11,6 @@ Answer = Callable[[Rig], Value | None]
 # Between which points of the circuit a meter is put for it, by phases; both legs of a lone phase end at neutral.
 LINE: Final = {"12": ("L1", "L2"), "23": ("L2", "L3"), "31": ("L3", "L1")}
 LOAD: Final = {"12": ("T1", "T2"), "23": ("T2", "T3"), "31": ("T3", "T1")}
-# A motor at a standstill draws so many times its running amps.
-LOCKED_ROTOR: Final = 5.0
 # A sound compressor pulls a shut suction down to this; one that lost half its efficiency holds at the other, psig.
 PULLS_DOWN_PSIG, WORN_PULLS_PSIG = 1.0, 16.0
 OFF_H: Final = 0.3
@@ -71,10 +69,10 @@ def _drop(pole: int) -> Answer:
 
 
 def _amps(rig: Rig) -> float:
-    """The leg's amps; one that stands still and has volts draws its locked rotor's."""
+    """The leg's amps; one that stands still and has volts draws its locked rotor's, which its circuit knows."""
     if rig.running:
         return float(rig.flows.amps)
-    return LOCKED_ROTOR * rig.wired.leg_amps(rig.circuit_state) if rig.contactor_in else 0.0
+    return rig.wired.leg_amps(rig.circuit_state) if rig.contactor_in else 0.0
 
 
 def _fan_volts(rig: Rig) -> float | None:

@@ -7,7 +7,7 @@ from kettle.knowledge.unit import Unit
 from kettle.plant import faults
 from kettle.power.circuit import Circuit
 from kettle.power.faults import Fault, from_key, together
-from kettle.power.presets import USUAL_BANK, Bank, circuit_of
+from kettle.power.presets import USUAL, Bank, Wiring, circuit_of
 from kettle.power.solve import Solved, resistances, solve
 
 # A bank is taken to have so many elements where nobody counted them.
@@ -42,7 +42,7 @@ class Wired:
     _solved: dict[str, Solved] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
-        circuit = circuit_of(self.unit, Bank(ELEMENTS, self.heaters_w / ELEMENTS or USUAL_BANK.element_w))
+        circuit = circuit_of(self.unit, Wiring(Bank(ELEMENTS, self.heaters_w / ELEMENTS or USUAL.bank.element_w)))
         legs = next((faults.FAULTS[code].legs for code in self.wrong if faults.FAULTS[code].legs), ())
         shares = dict(zip(("S1", "S2", "S3"), legs, strict=False))
         supply = {key: phasor * shares.get(key, 1.0) for key, phasor in circuit.supply.items()}

@@ -11,7 +11,7 @@ from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.plant.simulate import PRESETS
 from kettle.power.circuit import OPEN_OHM, STATES, Circuit, Part, Point
 from kettle.power.faults import SOUND, WAYS, Fault, single_faults
-from kettle.power.presets import circuit_of
+from kettle.power.presets import Bank, Wiring, circuit_of
 from kettle.power.solve import resistances, solve
 
 FREEZER = circuit_of(resolve(PRESETS["walk_in_freezer"]))
@@ -112,10 +112,56 @@ def test_a_point_that_nothing_feeds_shows_a_ghost_and_no_more():
     assert 0.0 < shown < 120.0 * 1e7 / (OPEN_OHM / 3)
 
 
-def test_a_winding_to_ground_draws_from_its_leg_to_ground():
-    solved = solve(FREEZER, "calling", (SOUND, Fault("winding_1", "grounded")))
-    whole = solved.through("pole_1")
-    assert whole[1] == pytest.approx(whole[0] + 230.0 / math.sqrt(3.0) / 40.0, rel=0.1)
+def test_an_element_to_ground_draws_from_its_leg_to_ground():
+    # In delta a leg's amps are in phase with its volts to the star, and 40 Ω to ground there draw 132.8 V / 40 Ω beside them.
+    solved = solve(FREEZER, "defrosting", (SOUND, Fault("element_1", "grounded")))
+    whole = solved.through("defrost_pole")
+    assert whole[1] == pytest.approx(whole[0] + 230.0 / math.sqrt(3.0) / 40.0, rel=0.02)
+
+
+def test_a_winding_to_ground_stands_and_draws_its_locked_amps():
+    whole = solve(FREEZER, "calling", (SOUND, Fault("winding_1", "grounded"))).through("lead_2")
+    assert whole[1] == pytest.approx(5.0 * whole[0], rel=0.2)
+
+
+@pytest.mark.parametrize(("gear", "hums_by"), [
+    ("potential", {"start_relay:open", "start_capacitor:open"}), ("ptc", {"start_ptc:open"}),
+    ("current", {"start_relay:open", "start_capacitor:open", "start_capacitor:weak"}), ("none", {"run_capacitor:open", "run_capacitor:weak"}),
+])  # fmt: skip
+def test_what_starts_a_compressor_is_missed_only_at_its_start(gear, hums_by):
+    made = circuit_of(resolve(PRESETS["reach_in_freezer"]), Wiring(start_gear=gear))
+    faults = [fault for fault in single_faults(made) if fault.part in ("", "start_relay", "start_capacitor", "start_ptc", "run_capacitor")]
+    solved = solve(made, "calling", faults)
+    amps = solved.through("lead_1")
+    hum = {fault.key: amps[n] for n, fault in enumerate(faults) if not solved.runs("compressor")[n]}
+    assert set(hum) == hums_by
+    assert all(drawn > 4.0 * amps[0] for drawn in hum.values()), "a locked rotor draws several times its running amps"
+    if gear == "potential":
+        left_in = amps[[fault.key for fault in faults].index("start_relay:welded")]
+        assert left_in > 1.15 * amps[0], "a start winding left in draws more"
+
+
+def test_a_control_of_24_volts_moves_coils_of_24_volts():
+    made = circuit_of(resolve(PRESETS["walk_in_freezer"]), Wiring(control="transformer", relay=True))
+    sound, dead = SOUND, Fault("transformer", "open")
+    solved = solve(made, "calling", (sound, dead))
+    assert solved.between("V", "0")[0] == pytest.approx(24.0, abs=1.0) and solved.between("V", "0")[1] < 1.0
+    assert list(solved.runs("compressor")) == [True, False]
+    assert not solve(made, "defrosting").runs("compressor")[0]
+    welded = solve(
+        made, "defrosting", (Fault("comp_relay", "welded"), Fault("pole_1", "welded", Fault("pole_2", "welded", Fault("pole_3", "welded"))))
+    )
+    assert list(welded.runs("compressor")) == [False, True], "the relay alone is cut by the pump-down behind it"
+
+
+def test_heaters_in_delta_and_in_wye_by_hand():
+    # Delta: each element across the line, a leg carries √3 of its amps. Wye: 132.8 V over each, the leg its own amps.
+    unit = resolve(PRESETS["walk_in_freezer"])
+    for shape, leg in (("delta", math.sqrt(3.0) * 1100.0 / 230.0), ("wye", 1100.0 / (230.0 / math.sqrt(3.0)))):
+        made = circuit_of(unit, Wiring(Bank(3, 1100.0, shape)))
+        solved = solve(made, "defrosting", (SOUND, Fault("element_1", "open")))
+        assert solved.through("defrost_pole")[0] == pytest.approx(leg, rel=0.02)
+    assert solved.between("HY", "G")[1] == pytest.approx(230.0 / math.sqrt(3.0) / 2.0, rel=0.05), "two left in series: their star wanders"
 
 
 def test_ohms_are_of_everything_that_lies_between_the_leads():

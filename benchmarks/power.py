@@ -12,7 +12,7 @@ from kettle.knowledge.unit import resolve
 from kettle.plant.simulate import PRESETS
 from kettle.power import measure, solve
 from kettle.power.circuit import STATES
-from kettle.power.faults import single_faults
+from kettle.power.faults import every_fault, single_faults
 from kettle.power.presets import Bank, Wiring, circuit_of
 
 SURE, MOST = 0.9, 25
@@ -40,11 +40,11 @@ def follow(circuit, faults, place):
     seen = [measure.Seen(load, bool(solved.runs(load)[place]), state) for load in loads]
     readings, measured, at = [], set(), {"panel"}
     while len(readings) < MOST:
-        _, likely = measure.standing(circuit, readings, seen)
-        same = [n for n, fault in enumerate(faults) if fault.part == faults[place].part]
+        every, likely = measure.standing(circuit, readings, seen)
+        same = [n for n, fault in enumerate(every) if faults[place].part in {one.part for one in fault.each}]
         if likely[same].sum() >= SURE:
             break
-        leads = measure.next_leads(circuit, faults, likely, state, at, 1, measured)
+        leads = measure.next_leads(circuit, every, likely, state, at, 1, measured)
         if not leads:
             break
         lead = leads[0]
@@ -79,7 +79,7 @@ def walk(circuit, faults, place):
 def large():
     """A three-phase freezer with many fans and elements, for time: points, faults, milliseconds."""
     circuit = circuit_of(resolve(PRESETS["walk_in_freezer"]), Wiring(Bank(14), fans=12))
-    faults = tuple(single_faults(circuit))[:150]
+    faults = tuple(every_fault(circuit))[:150]
     solve.solve(circuit, "off", faults)
     begun = perf_counter()
     solve.solve(circuit, "calling", faults).between("L1", "T1")

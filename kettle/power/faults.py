@@ -92,9 +92,65 @@ def single_faults(circuit: Circuit) -> list[Fault]:
     return [SOUND, *(Fault(part.key, way.code) for part in circuit.parts for way in WAYS[part.kind])]
 
 
+# What fails together: start of a part's key and way, the same of the other, how common beside a single fault. Parts that are counted go
+# with their neighbour, or with the other's part of their own leg.
+TOGETHER: Final[tuple[tuple[str, str, str, str, float], ...]] = (
+    ("winding_", "grounded", "fuse_", "open", 0.15),
+    ("pole_", "open", "pole_", "open", 0.08), ("pole_", "worn", "pole_", "worn", 0.08), ("pole_", "welded", "pole_", "welded", 0.15),
+    ("element_", "open", "element_", "open", 0.15), ("fan_", "open", "fan_", "open", 0.05),
+    ("start_relay", "welded", "start_capacitor", "open", 0.1), ("start_capacitor", "open", "overload", "open", 0.1),
+    ("winding_start", "open", "overload", "open", 0.03),
+)  # fmt: skip
+
+
+def every_fault(circuit: Circuit) -> list[Fault]:
+    """Return the sound circuit, every single fault of its parts, and those that come together."""
+    return [*single_faults(circuit), *pair_faults(circuit)]
+
+
+def pair_faults(circuit: Circuit) -> list[Fault]:
+    """Return the faults that come together; all poles welded stand for a contactor that does not drop out."""
+    found = []
+    for one, way, other, other_way, _ in TOGETHER:
+        firsts, seconds = _named(circuit, one), _named(circuit, other)
+        if one == other and way == "welded":
+            found += [together(Fault(key, way) for key in firsts)] if len(firsts) > 1 else []
+        elif one == other:
+            found += [Fault(first, way, Fault(second, way)) for first, second in zip(firsts, firsts[1:], strict=False)]
+        else:
+            found += [
+                Fault(first, way, Fault(second, other_way))
+                for first in firsts for second in seconds if len(seconds) == 1 or _leg(first) == _leg(second)
+            ]  # fmt: skip
+    return found
+
+
+# What follows a stem that is counted.
+COUNTS: Final = (*(str(n) for n in range(1, 100)), "run", "start")
+
+
+def _leg(key: str) -> str:
+    # A lone phase has its run winding in its one leg.
+    return key.rpartition("_")[2].replace("run", "1")
+
+
+def _named(circuit: Circuit, stem: str) -> list[str]:
+    """The parts of a circuit that a stem names: the very part, or those that are counted after it."""
+    counted = [part.key for part in circuit.parts if stem.endswith("_") and part.key.startswith(stem)]
+    return [part.key for part in circuit.parts if part.key == stem] + [key for key in counted if key[len(stem) :] in COUNTS]
+
+
 def weight_of(circuit: Circuit, fault: Fault) -> float:
     """How common a fault is before anything was measured, unnormalised; a sound circuit somebody was called to is rare."""
-    return 0.3 if not fault.part else way_of(circuit.part(fault.part), fault.way).weight
+    if not fault.part:
+        return 0.3
+    if fault.also is None:
+        return way_of(circuit.part(fault.part), fault.way).weight
+    return next(
+        share for one, way, other, other_way, share in TOGETHER
+        if (way, other_way) == (fault.way, fault.also.way)
+        and fault.part in _named(circuit, one) and fault.also.part in _named(circuit, other)
+    )  # fmt: skip
 
 
 def ohm_of(part: Part, way: str, closed: bool) -> complex:

@@ -10,7 +10,7 @@ import numpy as np
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import format_number
 from kettle.power.circuit import PLACES, Circuit, check_state
-from kettle.power.faults import SOUND, Fault, single_faults, way_of, weight_of
+from kettle.power.faults import SOUND, Fault, every_fault, way_of, weight_of
 from kettle.power.solve import Figures, Solved, resistances, solve
 
 # What a reading is good to: volts as a share of the supply and at least, amps, ohms as a factor (natural logarithm).
@@ -119,8 +119,8 @@ def log_likelihood(reading: Reading, shown: Figures) -> Figures:
 
 
 def standing(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[Seen] = ()) -> tuple[list[Fault], Figures]:
-    """Return every single fault and how likely each is by now; they sum to one."""
-    faults = single_faults(circuit)
+    """Return every single fault and those that come together, and how likely each is by now; they sum to one."""
+    faults = every_fault(circuit)
     told = np.log([weight_of(circuit, fault) for fault in faults])
     for one in seen:
         works = solve(circuit, one.state, faults).runs(one.load)

@@ -100,7 +100,7 @@ def _marks(circuit: Circuit, faults: Sequence[Fault], before: Figures, likely: F
     """Each part's mark: found, suspect or good; none where nothing was said of it."""
     marks = {}
     for part in circuit.parts:
-        own = [n for n, fault in enumerate(faults) if fault.part == part.key]
+        own = [n for n, fault in enumerate(faults) if any(one.part == part.key for one in fault.each)]
         now, then = float(likely[own].sum()), float(before[own].sum())
         if now >= FOUND_FROM:
             marks[part.key] = "found"

@@ -7,7 +7,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import resolve
 from kettle.plant.simulate import PRESETS
 from kettle.power import finds, measure
-from kettle.power.faults import SOUND, Fault, single_faults
+from kettle.power.faults import SOUND, Fault, every_fault, single_faults
 from kettle.power.measure import Reading, Seen
 from kettle.power.presets import circuit_of
 from kettle.power.solve import solve
@@ -25,7 +25,7 @@ def test_full_line_volts_clear_the_supply_and_line_volts_over_a_pole_find_it():
     fault = Fault("pole_2", "open")
     line = [shown(FREEZER, fault, "L1", "L2"), shown(FREEZER, fault, "L2", "L3")]
     _, likely = measure.standing(FREEZER, line, DEAD)
-    faults = single_faults(FREEZER)
+    faults = every_fault(FREEZER)
     assert likely[faults.index(Fault("fuse_1", "open"))] < 0.01 and likely[faults.index(Fault("fuse_3", "open"))] < 0.01
     found = measure.suspects(FREEZER, [*line, shown(FREEZER, fault, "L2", "T2")], DEAD)
     assert found[0].fault == fault and found[0].probability > 0.9
@@ -34,7 +34,7 @@ def test_full_line_volts_clear_the_supply_and_line_volts_over_a_pole_find_it():
 
 def test_nothing_across_a_switch_clears_it_only_where_it_is_fed():
     # 0 V over the low-pressure switch with the path before it dead: it may be open all the same.
-    faults = single_faults(FREEZER)
+    faults = every_fault(FREEZER)
     seen = (Seen("compressor", works=False), Seen("contactor_coil", works=False))
     _, likely = measure.standing(FREEZER, [Reading("volts", "K3", "K4", 0.0)], seen)
     assert likely[faults.index(Fault("lp_switch", "open"))] > 0.05
@@ -44,7 +44,7 @@ def test_nothing_across_a_switch_clears_it_only_where_it_is_fed():
 
 @pytest.mark.parametrize("part", ["fuse_2", "lp_switch", "fan_lead_1", "pole_3", "stat", "winding_2", "control_fuse"])
 def test_the_proposals_lead_to_the_fault(part):
-    fault, faults = Fault(part, "open"), single_faults(FREEZER)
+    fault, faults = Fault(part, "open"), every_fault(FREEZER)
     place = faults.index(fault)
     solved = solve(FREEZER, "calling", faults)
     seen = [Seen(load, bool(solved.runs(load)[place])) for load in ("compressor", "contactor_coil", "fan_1", "fan_2", "condenser_fan")]
@@ -65,13 +65,13 @@ def test_the_proposals_lead_to_the_fault(part):
 
 def test_a_place_that_is_open_already_is_measured_first():
     _, likely = measure.standing(FREEZER, (), (Seen("fan_1", works=False), Seen("fan_2", works=False)))
-    closed = measure.next_leads(FREEZER, single_faults(FREEZER), likely, "calling", ("panel",), 1)[0]
-    opened = measure.next_leads(FREEZER, single_faults(FREEZER), likely, "calling", ("panel", "coil", "box"), 1)[0]
+    closed = measure.next_leads(FREEZER, every_fault(FREEZER), likely, "calling", ("panel",), 1)[0]
+    opened = measure.next_leads(FREEZER, every_fault(FREEZER), likely, "calling", ("panel", "coil", "box"), 1)[0]
     assert opened.minutes <= closed.minutes and opened.gain_bits >= closed.gain_bits - 1e-9
 
 
 def test_ohms_between_terminals_tell_an_open_winding_from_a_sound_one():
-    faults = single_faults(FREEZER)
+    faults = every_fault(FREEZER)
     one, two = (faults.index(Fault(f"winding_{n}", "open")) for n in (1, 2))
 
     def standing(*pair):

@@ -10,7 +10,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.plant.simulate import PRESETS
 from kettle.power.circuit import OPEN_OHM, STATES, Circuit, Part, Point
-from kettle.power.faults import SOUND, WAYS, Fault, single_faults
+from kettle.power.faults import SOUND, WAYS, Fault, single_faults, together
 from kettle.power.presets import Bank, Wiring, circuit_of
 from kettle.power.solve import resistances, solve
 
@@ -126,7 +126,8 @@ def test_a_winding_to_ground_stands_and_draws_its_locked_amps():
 
 @pytest.mark.parametrize(("gear", "hums_by"), [
     ("potential", {"start_relay:open", "start_capacitor:open"}), ("ptc", {"start_ptc:open"}),
-    ("current", {"start_relay:open", "start_capacitor:open", "start_capacitor:weak"}), ("none", {"run_capacitor:open", "run_capacitor:weak"}),
+    ("current", {"start_relay:open", "start_capacitor:open", "start_capacitor:weak"}),
+    ("none", {"run_capacitor:open", "run_capacitor:weak"}),
 ])  # fmt: skip
 def test_what_starts_a_compressor_is_missed_only_at_its_start(gear, hums_by):
     made = circuit_of(resolve(PRESETS["reach_in_freezer"]), Wiring(start_gear=gear))
@@ -148,9 +149,8 @@ def test_a_control_of_24_volts_moves_coils_of_24_volts():
     assert solved.between("V", "0")[0] == pytest.approx(24.0, abs=1.0) and solved.between("V", "0")[1] < 1.0
     assert list(solved.runs("compressor")) == [True, False]
     assert not solve(made, "defrosting").runs("compressor")[0]
-    welded = solve(
-        made, "defrosting", (Fault("comp_relay", "welded"), Fault("pole_1", "welded", Fault("pole_2", "welded", Fault("pole_3", "welded"))))
-    )
+    poles = together(Fault(f"pole_{n}", "welded") for n in (1, 2, 3))
+    welded = solve(made, "defrosting", (Fault("comp_relay", "welded"), poles))
     assert list(welded.runs("compressor")) == [False, True], "the relay alone is cut by the pump-down behind it"
 
 

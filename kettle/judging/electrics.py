@@ -1,11 +1,9 @@
 """What volts, amps and ohms say of supply, contactor, windings and heaters."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from math import sqrt
 from typing import Final
 
-from kettle.knowledge.errors import InputError
 from kettle.power.windings import mismatch_pct
 
 PAIRS: Final = ("12", "23", "31")
@@ -21,28 +19,6 @@ def imbalance_pct(volts: list[float]) -> float:
 def heater_power_w(volts: float, amps: float, phases: int) -> float:
     """Return the power of a resistive heater in W: V·A, times √3 on three phases."""
     return volts * amps * (sqrt(3.0) if phases == 3 else 1.0)
-
-
-@dataclass(frozen=True)
-class HeaterBank:
-    """A bank of heater elements: amps a leg expected, ohms of one element, how many of them the measured amps stand for."""
-
-    expected_amps: float
-    element_ohms: float
-    working: float | None
-
-
-def heater_bank(volts: float, rated_w: float, elements: int, phases: int, amps: float | None) -> HeaterBank:
-    """Return what a bank of equal elements should draw, and how many work by the amps of one leg.
-
-    Formulas: A = W ÷ V, ÷ √3 more on three phases; Ω = V² ÷ W of one element (delta, each across line volts). Raises
-    InputError for figures that are not above zero.
-    """
-    if not (volts > 0 and rated_w > 0 and 1 <= elements <= 24):
-        raise InputError("Heater: volts and watts must be above 0, and 1 to 24 elements")
-    expected = rated_w / (volts * (sqrt(3.0) if phases == 3 else 1.0))
-    working = None if amps is None else elements * amps / expected
-    return HeaterBank(expected, volts**2 / (rated_w / elements), working)
 
 
 def derive(got: Mapping[str, float], phases: int, nameplate_v: float | None) -> dict[str, float]:

@@ -4,7 +4,7 @@ from hypothesis import strategies as st
 
 from kettle.benches.defrost import dial, edit, timeline
 from kettle.benches.defrost.program import DAY_MIN, ROLES, Hours, Program, clock, concerns, parse_clock, parse_starts, times
-from kettle.judging.electrics import heater_bank, imbalance_pct
+from kettle.judging.electrics import imbalance_pct
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.knowledge.units import ShownUnits
@@ -109,18 +109,6 @@ def test_the_dial_draws_any_program(starts, heat, drip):
 def test_midnight_is_at_the_top_and_six_at_the_right():
     assert dial.point(0, 100) == pytest.approx((dial.CENTRE, dial.CENTRE - 100))
     assert dial.point(360, 100) == pytest.approx((dial.CENTRE + 100, dial.CENTRE))
-
-
-def test_a_heater_bank_by_hand():
-    # 5,200 W at 230 V: 22.6 A on one phase, 13.05 A on three; each of three elements 1,733 W, 30.5 Ω.
-    one, three = heater_bank(230, 5200, 3, 1, 15.07), heater_bank(230, 5200, 3, 3, None)
-    assert one.expected_amps == pytest.approx(22.61, abs=0.01)
-    assert three.expected_amps == pytest.approx(13.05, abs=0.01)
-    assert one.element_ohms == pytest.approx(30.5, abs=0.1)
-    assert one.working == pytest.approx(2.0, abs=0.01)
-    assert three.working is None
-    with pytest.raises(InputError, match="above 0"):
-        heater_bank(230, 0, 3, 1, None)
 
 
 def test_volts_and_windings_by_hand():

@@ -1,4 +1,4 @@
-"""The Programs stop: as found, as left, what goes against sense, hours, heaters."""
+"""The Programs stop: as found, as left, what goes against sense, hours."""
 
 import pytest
 from django.urls import reverse
@@ -60,12 +60,6 @@ def test_hours_are_the_sites_and_a_start_that_meets_a_delivery_is_told(at_work, 
     assert "Meets a delivery: 03:00" in page(at_work, call)
     refused = at_work.post(reverse("hours", args=[call.number]), {"opens": "late"}, follow=True).content.decode()
     assert "no time of day" in refused
-
-
-def test_the_heater_bank_is_worked_out_in_the_core(at_work, call):
-    body = page(at_work, call, volts="230", watts="5200", elements="3", amps="15,1")
-    assert "22.6 A" in body and "30.5 Ω" in body and "2.0 of 3" in body
-    assert "are figures" in page(at_work, call, volts="much", watts="5200")
 
 
 def test_programs_of_another_shop_are_out_of_reach(client, stranger, call):

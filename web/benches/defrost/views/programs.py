@@ -1,4 +1,4 @@
-"""The defrost program: as found and as left on the day dial, hours, heater bank."""
+"""The defrost program: as found and as left on the day dial, hours."""
 
 from django.contrib import messages
 from django.shortcuts import redirect
@@ -6,10 +6,8 @@ from django.views.decorators.http import require_POST
 
 from kettle.benches.defrost import dial
 from kettle.benches.defrost.program import ROLES, clock, concerns, read_program, times
-from kettle.judging.electrics import heater_bank
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import format_number
 from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_hours import keep_hours
 from web.benches.defrost.actions.keep_program import keep_program
@@ -20,7 +18,7 @@ SIDES = (("found", "As found"), ("left", "As left"))
 
 
 def programs_context(request, standing, typed=None, errors=None):
-    """What the stop shows: both sides of the program, the dial, concerns, the plan, hours, heater bank."""
+    """What the stop shows: both sides of the program, the dial, concerns, the plan, hours."""
     call, shown, typed, errors = standing.call, standing.shown, typed or {}, errors or {}
     kept = planning.kept_programs(call)
     hours = planning.hours_of(call)
@@ -41,7 +39,6 @@ def programs_context(request, standing, typed=None, errors=None):
         "judged": judged_sides(kept, draft, standing, hours),
         "hours_words": _hours_words(hours),
         "site": call.unit.site,
-        "heater": _heater(request, standing.unit),
         "cautions": words("lock_out", "wet"),
         "watching": call.defrostwatchs.filter(ended_by="", undone_at=None).last(),
         "controller": call.unit.controller,
@@ -141,29 +138,6 @@ def _hours_words(hours):
         "opens": clock(hours.opens_min) if hours.opens_min is not None else "",
         "closes": clock(hours.closes_min) if hours.closes_min is not None else "",
         "deliveries": " ".join(clock(at) for at in hours.deliveries_min),
-    }
-
-
-def _heater(request, unit):
-    """The heater bank asked about, in words; what is wrong where a figure is none."""
-    asked = {name: request.GET.get(name, "").strip() for name in ("volts", "watts", "elements", "amps", "phases")}
-    asked["phases"] = asked["phases"] if asked["phases"] in ("1", "3") else str(unit.phases)
-    if not asked["volts"] or not asked["watts"]:
-        return {"asked": asked}
-    try:
-        volts, watts = float(asked["volts"].replace(",", ".")), float(asked["watts"].replace(",", "."))
-        elements = int(asked["elements"] or 1)
-        amps = float(asked["amps"].replace(",", ".")) if asked["amps"] else None
-        bank = heater_bank(volts, watts, elements, int(asked["phases"]), amps)
-    except InputError as error:
-        return {"asked": asked, "error": str(error)}
-    except ValueError:
-        return {"asked": asked, "error": "Heater: volts, watts, elements and amps are figures"}
-    return {
-        "asked": asked,
-        "expected": f"{format_number(bank.expected_amps)} A",
-        "ohms": f"{format_number(bank.element_ohms)} Ω",
-        "working": "" if bank.working is None else f"{format_number(bank.working)} of {elements}",
     }
 
 

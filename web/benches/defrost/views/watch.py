@@ -6,12 +6,12 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.defrost import timeline
-from kettle.judging.electrics import derive, heater_bank
+from kettle.judging.electrics import derive
 from kettle.knowledge import observations
 from kettle.knowledge.bands import default_band
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import format_number, whole
+from kettle.knowledge.units import format_number
 from web.benches.defrost import planning
 from web.benches.defrost.actions import watch_defrost as actions
 from web.round.views.pages import call_of, frame, standing_of
@@ -177,12 +177,4 @@ def heater(request, number):
             return render(request, "defrost/_heater_share.html", {})
     pct = derive(typed, unit.phases, None).get("heater_pct")
     context = {"pct": None if pct is None else format_number(pct, 0), "weak": pct is not None and pct < default_band(unit, "heater_pct")[0]}
-    elements = request.POST.get("heater_elements", "").strip()
-    if whole(elements, 1, 99) and pct is not None:
-        try:
-            bank = heater_bank(typed["heater_volts"], typed["heater_rated_w"], int(elements), unit.phases, typed["heater_amps"])
-        except InputError:
-            pass
-        else:
-            context |= {"working": format_number(bank.working), "elements": elements, "expected": format_number(bank.expected_amps)}
     return render(request, "defrost/_heater_share.html", context)

@@ -1,0 +1,69 @@
+"""A bank of defrost heaters: ohms and amps that are right, how many elements work, and what cold ohms say of each."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import format_number, ohms_text
+from kettle.power.windings import OPEN_FROM_OHM
+
+MOST_ELEMENTS: Final = 24
+SHAPES: Final = {"single": "one leg to the other", "delta": "delta", "wye": "wye"}
+# Cold ohms lie within this share of what volts and watts make of them.
+COLD_SHARE: Final = 0.15
+
+
+@dataclass(frozen=True)
+class HeaterBank:
+    """A bank of heater elements: amps a leg expected, ohms of one element, how many of them the measured amps stand for."""
+
+    expected_amps: float
+    element_ohms: float
+    working: float | None
+
+
+def heater_bank(volts: float, rated_w: float, elements: int, phases: int, amps: float | None, shape: str = "") -> HeaterBank:
+    """Return what a bank of equal elements should draw, and how many work by the amps of one leg.
+
+    Formulas: A = W ÷ V, ÷ √3 more on three phases; Ω = V² ÷ W of one element, its own volts those of the line (single, delta) or the
+    line's ÷ √3 (wye). Raises InputError for figures that are not above zero or a shape that is not known.
+    """
+    if not (volts > 0 and rated_w > 0 and 1 <= elements <= MOST_ELEMENTS):
+        raise InputError(f"Heater: volts and watts must be above 0, and 1 to {MOST_ELEMENTS} elements")
+    if shape not in ("", *SHAPES):
+        raise InputError(f"Heater: “{shape[:20]}” is none of {', '.join(SHAPES)}")
+    across = volts / math.sqrt(3.0) if shape == "wye" else volts
+    expected = rated_w / (volts * (math.sqrt(3.0) if phases == 3 and shape != "single" else 1.0))
+    working = None if amps is None else elements * amps / expected
+    return HeaterBank(expected, across**2 / (rated_w / elements), working)
+
+
+def cold(ohms: Sequence[float | None], right_ohm: float) -> list[str]:
+    """Return what the cold ohms of each element say, measured with its lead off; empty for one that was not measured."""
+    return ["" if value is None else _cold(value, right_ohm) for value in ohms]
+
+
+def _cold(value: float, right_ohm: float) -> str:
+    if value >= OPEN_FROM_OHM:
+        return "open"
+    if value < right_ohm * (1.0 - COLD_SHARE):
+        return f"too low: another path lies beside it, or it is shorted ({ohms_text(right_ohm)} is right)"
+    if value > right_ohm * (1.0 + COLD_SHARE):
+        return f"too high: a burnt joint, or another element ({ohms_text(right_ohm)} is right)"
+    return "good"
+
+
+def telling(bank: HeaterBank, elements: int, amps: float) -> str:
+    """Return what the measured amps say, in words."""
+    share = 100.0 * amps / bank.expected_amps
+    working = bank.working or 0.0
+    how = f"{format_number(share, 0)} % of what is right, {format_number(working, 1)} of {elements} elements"
+    if share < 85.0:
+        return f"{how}: elements are open or starved of volts. Measure each cold, power locked out"
+    return (
+        f"{how}: the bank draws what it should"
+        if share < 115.0
+        else f"{how}: more than there is. Another load in the clamp, or higher volts"
+    )

@@ -1,0 +1,140 @@
+"""What a row of measurements comes to: slips, the order of a dead unit, the truth table of a timer, heaters. By hand."""
+
+import pytest
+
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.plant.simulate import PRESETS
+from kettle.power import dead, heaters, truth
+from kettle.power.faults import Fault, every_fault, from_key, together
+from kettle.power.measure import Reading, Seen, standing
+from kettle.power.mistakes import mistakes
+from kettle.power.presets import Wiring, circuit_of
+from kettle.power.solve import solve
+
+FREEZER = circuit_of(resolve(PRESETS["walk_in_freezer"]))
+# A freezer with a mechanical timer and a relay of its own for the compressor.
+TIMED = circuit_of(resolve(UnitSpec("walk_in_freezer", "R-404A", box_control="thermostat", receiver=False, phases=3)), Wiring(relay=True))
+
+
+def volts(one, other, value, state="calling"):
+    return Reading("volts", one, other, value, state)
+
+
+def test_no_volts_across_a_switch_say_closed_only_where_it_is_fed():
+    lone = volts("K3", "K4", 0.2)
+    assert "measure K3 to L2" in mistakes(FREEZER, lone)[0]
+    assert not mistakes(FREEZER, lone, [volts("K3", "L2", 229.0)])
+    assert "nothing feeds it" in mistakes(FREEZER, lone, [volts("K3", "L2", 0.4)])[0]
+    assert not mistakes(FREEZER, volts("K3", "K4", 229.0)), "the source's volts across it are an open switch"
+
+
+def test_volts_to_ground_and_volts_fed_back_are_not_taken_for_a_supply():
+    assert "leg to leg" in mistakes(FREEZER, volts("L1", "G", 132.0))[0]
+    pole = solve(FREEZER, "calling", (Fault("pole_1", "open"),)).between("T1", "T2")[0]
+    assert "feeds an open leg back" in mistakes(FREEZER, volts("T1", "T2", float(pole)))[0]
+    assert not mistakes(FREEZER, volts("T1", "T2", 229.0)) and not mistakes(FREEZER, volts("L1", "L2", 231.0))
+
+
+def test_ohms_with_power_on_or_with_a_path_beside():
+    assert "power on" in mistakes(FREEZER, Reading("ohms", "K3", "K4", 0.2, "calling"))[0]
+    assert "lift one" in mistakes(FREEZER, Reading("ohms", "E1", "H2", 30.0, "locked_out"))[0], (
+        "two elements of a delta lie beside the third"
+    )
+    assert not mistakes(FREEZER, Reading("ohms", "3L", "L2", 900.0, "locked_out"))
+
+
+def test_two_wires_in_the_clamp_and_a_coil_that_never_had_volts():
+    nothing = Reading("amps", "lead_1", "", 0.0)
+    clamp = Reading("amps", "winding_1", "", 0.05)
+    assert "cancel" in mistakes(FREEZER, clamp, (), [Seen("compressor", True)])[0]
+    assert not mistakes(FREEZER, nothing, (), [Seen("compressor", False)])
+    assert "not the one at fault" in mistakes(FREEZER, volts("K4", "L2", 3.0))[-1]
+    assert not mistakes(FREEZER, volts("K4", "L2", 228.0))
+
+
+def walked(fault, circuit=FREEZER, seen=None):
+    """The whole order of a dead unit measured on one with a fault."""
+    solved = solve(circuit, "calling", (fault,))
+    steps = dead.along(circuit, [])
+    readings = [
+        Reading(s.what, s.one, s.other, float(solved.through(s.one)[0] if s.what == "amps" else solved.between(s.one, s.other)[0]))
+        for s in steps
+    ]
+    return dead.comes_to(circuit, dead.along(circuit, readings), bool(solved.runs("contactor_coil")[0]) if seen is None else seen)
+
+
+@pytest.mark.parametrize(("key", "says"), [
+    ("disconnect_2:open", "A leg of the line is lost"), ("stat:open", "No call comes through"),
+    ("hp_switch:open", "High-pressure switch: open"),
+    ("contactor_coil:stuck", "the contactor's coil"), ("pole_2:open", "Drop over pole 2"), ("pole_3:worn", "The pole is worn"),
+    ("winding_1:open", "the motor, its start gear, or an overload"),
+])  # fmt: skip
+def test_the_order_of_a_dead_unit_ends_at_the_part(key, says):
+    assert says in walked(from_key(key))
+
+
+def test_a_load_pair_at_nothing_is_feed_back_and_a_low_line_is_the_supply():
+    some = [volts("T1", "T2", 229.0), volts("T2", "T3", 2.0), volts("T3", "T1", 228.0)]
+    assert "Load 23 shows nothing" in dead.comes_to(FREEZER, dead.along(FREEZER, some), True)
+    low = [volts("L1", "L2", 203.0), volts("L2", "L3", 204.0), volts("L3", "L1", 204.0)]
+    assert "203 V against 230 V" in dead.comes_to(FREEZER, dead.along(FREEZER, low), None)
+    off = [volts("L1", "L2", 231.0), volts("L2", "L3", 221.0), volts("L3", "L1", 223.0)]
+    # Mean 225, furthest 6 V from it: 2.7 %.
+    assert "2.7 % out of balance" in dead.comes_to(FREEZER, dead.along(FREEZER, off), None)
+    assert dead.comes_to(FREEZER, dead.along(FREEZER, []), None) == ""
+
+
+def told(fault, runs=False, amps=9.0):
+    """The truth table filled on a unit with a fault."""
+    readings = []
+    for state in truth.STATES:
+        solved = solve(TIMED, state, (fault,))
+        readings += [volts(row.key, "L2", float(solved.between(row.key, "L2")[0]), state) for row in truth.table(TIMED, [])]
+    rows = truth.table(TIMED, readings)
+    return rows, truth.comes_to(TIMED, rows, runs, amps)
+
+
+def test_the_truth_table_tells_the_timer_from_the_relay_behind_it():
+    rows, said = told(Fault())
+    assert not said and all(cell.right for row in rows for cell in row.cells)
+    assert [(row.key, round(row.cells[0].expected, -1), round(row.cells[1].expected, -1)) for row in rows if row.key in "34"] == [
+        ("4", 230, 0), ("3", 0, 230)]  # fmt: skip
+    assert "cooling contact has welded" in told(from_key("timer_cool:welded"))[1][0]
+    assert "defrost contact has welded" in told(from_key("timer_heat:welded"))[1][0]
+    relay = told(from_key("comp_relay:welded"), runs=True)[1]
+    assert len(relay) == 1 and "Tap it" in relay[0]
+    assert "the relay between them" in told(from_key("defrost_coil:open"))[1][0]
+    assert "an open element or limit" in told(Fault(), amps=0.0)[1][0]
+
+
+def test_the_output_of_a_controller_is_told_from_the_wire_behind_it():
+    def said(*readings):
+        return truth.comes_to(FREEZER, truth.table(FREEZER, readings), None, None)
+
+    assert "output is dead" in said(volts("KF", "L2", 0.0))[0]
+    assert "wire or a switch" in said(volts("KF", "L2", 229.0), volts("M1", "L2", 0.0))[0]
+    assert not said(volts("KF", "L2", 229.0), volts("M1", "L2", 229.0))
+
+
+def test_a_heater_bank_by_hand():
+    # 5,200 W at 230 V: 22.6 A on one phase, 13.05 A on three; each of three elements 1,733 W, 30.5 Ω, in wye a third of that.
+    one, three = heaters.heater_bank(230, 5200, 3, 1, 15.07), heaters.heater_bank(230, 5200, 3, 3, None)
+    assert one.expected_amps == pytest.approx(22.61, abs=0.01) and three.expected_amps == pytest.approx(13.05, abs=0.01)
+    assert one.element_ohms == pytest.approx(30.5, abs=0.1) and one.working == pytest.approx(2.0, abs=0.01) and three.working is None
+    assert heaters.heater_bank(230, 5200, 3, 3, None, "wye").element_ohms == pytest.approx(30.5 / 3.0, abs=0.05)
+    assert "2.0 of 3" in heaters.telling(one, 3, 15.07) and "what it should" in heaters.telling(one, 3, 22.0)
+    assert heaters.cold([30.0, 1e6, 12.0, None], 30.5) == ["good", "open", heaters.cold([12.0], 30.5)[0], ""]
+    for bad in ((0, 3, ""), (5200, 0, ""), (5200, 3, "star")):
+        with pytest.raises(InputError, match="Heater"):
+            heaters.heater_bank(230, bad[0], bad[1], 1, None, bad[2])
+
+
+def test_two_faults_at_once_are_found_as_two():
+    half = from_key("element_1:open+element_2:open")
+    solved = solve(FREEZER, "defrosting", (half,))
+    readings = [Reading("amps", key, "", float(solved.through(key)[0]), "defrosting") for key in ("element_1", "element_2", "element_3")]
+    faults, likely = standing(FREEZER, readings)
+    assert faults[int(likely.argmax())] == half
+    assert together([half, Fault("element_1", "open")]) == half and half.key == "element_1:open+element_2:open"
+    assert all(from_key(fault.key) == fault for fault in every_fault(FREEZER))

@@ -13,7 +13,8 @@ from kettle.plant.simulate import PRESETS
 from kettle.power import measure, solve
 from kettle.power.circuit import STATES
 from kettle.power.faults import every_fault, single_faults
-from kettle.power.presets import Bank, Wiring, circuit_of
+from kettle.power.presets import circuit_of
+from kettle.power.wiring import Bank, Wiring
 
 SURE, MOST = 0.9, 25
 # What is seen, heard or felt without a meter: what turns, pulls or is warm.

@@ -34,3 +34,15 @@ def expected_share_pct(refrigerant: Refrigerant, sst_f: float, sct_f: float, fre
     """
     power = compression_power(refrigerant, sst_f, sct_f) / compression_power(refrigerant, *RATED_AT_F[freezer])
     return 100.0 * (IDLE_SHARE + (1.0 - IDLE_SHARE) * power)
+
+
+# A locked rotor draws about so many times the rated amps; from this share of them on it is no running compressor.
+LOCKED_TIMES: Final = 5.0
+LOCKED_FROM: Final = 2.5
+
+
+def told(amps: float, rated_a: float) -> str:
+    """Return what a compressor's amps say against its rating: running, starting or locked, or nothing drawn."""
+    if amps > LOCKED_FROM * rated_a:
+        return "A locked rotor, or the moment of starting: where it stays longer than a second, switch off and find why it does not start"
+    return "Nothing is drawn: no volts, or the way through is open" if amps < 0.05 * rated_a else ""

@@ -97,7 +97,7 @@ _ALL: Final = (
     Part("contactor", "Contactor", "compressor", ("contactor", "contactor_face", "pole_drop_v_1", "pole_drop_v_2", "pole_drop_v_3",
                                                   "load_v_12", "load_v_23", "load_v_31")),
     Part("start_parts", "Start parts", "compressor", ("start_parts",)),
-    Part("supply", "Supply", "compressor", ("power_locked_out", "parts_protected", "line_v_12", "line_v_23", "line_v_31")),
+    Part("supply", "Supply", "compressor", ("breaker", "power_locked_out", "parts_protected", "line_v_12", "line_v_23", "line_v_31")),
     Part("wiring", "Wiring", "compressor", ("circuit_extra",)),
     Part("control", "Control", "controls", ("control_call", "controller_alarm")),
     Part("thermostat", "Thermostat", "controls", ("stat_cut_in_f", "stat_cut_out_f"), {"box_control": ("thermostat",)}),

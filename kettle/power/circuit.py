@@ -19,6 +19,15 @@ STATES: Final[dict[str, str]] = {
     "dripping": "dripping",
     "locked_out": "locked out",
 }
+# The same said short, for a row of buttons.
+SHORT_STATES: Final[dict[str, str]] = {
+    "calling": "Calling",
+    "off": "Satisfied",
+    "pumping_down": "Pumping down",
+    "defrosting": "Defrost",
+    "dripping": "Dripping",
+    "locked_out": "Locked out",
+}
 OPEN_OHM: Final = 1e9
 CLOSED_OHM: Final = 0.02
 # Where a point lies: how it is reached, minutes to get there with the leads.

@@ -26,11 +26,34 @@ CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
 )  # fmt: skip
 
 
+# What is asked once a part was found, before a new one goes in: by cause, else by the kind of part.
+AFTERWARDS: Final[dict[str, tuple[str, ...]]] = {
+    "contactor_pole_open": (
+        "Why did it burn? Volts at its coil and in the line, starts an hour, amps against the plate, a loose lug",
+        "The motor behind it is not grounded, its windings are right",
+    ),
+    "compressor_grounded": ("Leave it off. Why did it burn? Volts, pole drops, oil, what the start gear looked like",),
+    "start_parts_failed": ("Windings right and not grounded before new start parts go in; note the wires by function first",),
+    "compressor_overload": ("Why did it run hot? Charge, head, airflow, volts, start gear",),
+    "defrost_heater_open": ("The others cold, and each to ground; the limit and what should have ended the defrost",),
+    "compressor_runs_in_defrost": ("Why did it weld? Its load is not grounded, starts an hour, amps against its rating",),
+}
+LEADS_AFTERWARDS: Final = ("A burnt or loose lead: prove that what it feeds is not grounded before it is put on again",)
+
+
+def afterwards(fault: Fault) -> tuple[str, ...]:
+    """Return what to ask or prove once a fault was found and before a new part goes in."""
+    leads = LEADS_AFTERWARDS if "lead" in fault.part else ()
+    return (*leads, *AFTERWARDS.get(cause_of(fault), ()))
+
+
 def cause_of(fault: Fault) -> str:
     """Return the code of the cause a fault stands for; empty where it is none of the catalogue."""
     return next((code for start, way, code in CAUSES if fault.part.startswith(start) and way in ("", fault.way)), "")
 
 
+# Start of a part's key, state -> the observation its amps are.
+AMPS: Final = (("lead_", "calling", "compressor_amps"), ("defrost_pole", "defrosting", "heater_amps"))
 # Observations are of a unit that calls; a heater's volts are of one in a defrost: at any other time 0 V there is right.
 TAKEN_IN: Final = {"heater_volts": "defrosting"}
 
@@ -63,6 +86,11 @@ def observed_as(circuit: Circuit, one: str, other: str) -> str:
     if pair == {"H1", common}:
         return "heater_volts"
     return "evap_fan_supply_v" if pair == {"M1", common} else ""
+
+
+def observed_amps(part: str, state: str) -> str:
+    """Return the key of the observation that amps round a part's lead are in a state; empty where they are none."""
+    return next((key for start, when, key in AMPS if part.startswith(start) and when == state), "")
 
 
 def leads_of(circuit: Circuit, key: str) -> tuple[str, str] | None:

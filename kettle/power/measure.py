@@ -71,8 +71,11 @@ class Lead:
     why: str
 
 
-def checked(circuit: Circuit, reading: Reading) -> Reading:
-    """Return a reading that can be; InputError says what cannot, with range and unit."""
+def checked(circuit: Circuit, reading: Reading, live_ohms: bool = False) -> Reading:
+    """Return a reading that can be; InputError says what cannot, with range and unit.
+
+    `live_ohms`: ohms were taken on without a lock-out, with a reason.
+    """
     check_state(reading.state)
     unit, most = {"volts": ("V", MOST_V), "amps": ("A", MOST_A), "ohms": ("Ω", math.inf)}.get(reading.what, ("", 0.0))
     if not unit:
@@ -86,7 +89,7 @@ def checked(circuit: Circuit, reading: Reading) -> Reading:
             raise InputError("Both leads are on one point: it always shows nothing")
     if not 0.0 <= reading.value <= most:
         raise InputError(f"{format_number(reading.value)} {unit} is outside 0 to {format_number(most, 0)} {unit}")
-    if reading.what == "ohms" and reading.state != "locked_out":
+    if reading.what == "ohms" and reading.state != "locked_out" and not live_ohms:
         raise InputError("Ohms are taken with the power locked out and proved dead: with it on the meter shows anything, and may burn")
     return reading
 
@@ -94,6 +97,9 @@ def checked(circuit: Circuit, reading: Reading) -> Reading:
 def expected(circuit: Circuit, reading: Reading, faults: Sequence[Fault]) -> Figures:
     """Return what a meter would show for a reading under each fault: V, A, or Ω (at most `OPEN_SHOWN_OHM`)."""
     if reading.what == "ohms":
+        if reading.state != "locked_out":
+            # With the power on a meter shows anything: it tells the faults apart by nothing.
+            return np.full(len(faults), max(min(reading.value, OPEN_SHOWN_OHM), 0.05))
         keys = [point.key for point in circuit.points]
         table = resistances(circuit, tuple(faults))
         shown: Figures = np.minimum(table[:, keys.index(reading.one), keys.index(reading.other)], OPEN_SHOWN_OHM)

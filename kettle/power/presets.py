@@ -2,11 +2,13 @@
 
 import cmath
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, fields
+from functools import lru_cache
 from typing import Final
 
 from kettle.knowledge.unit import Unit
 from kettle.power.circuit import CLOSED_OHM, Circuit, Part, Point
+from kettle.power.wiring import USUAL, Bank, Wiring
 
 # Volts of a plate that does not say, by phases.
 USUAL_V: Final = {1: 115.0, 3: 230.0}
@@ -59,37 +61,29 @@ class _Drawing:
 
 
 @dataclass(frozen=True)
-class Bank:
-    """A bank of heaters: how many elements, watts of each, and how they are put together: single, delta or wye (as the phases: empty)."""
+class Plate:
+    """What of a unit its circuit follows from."""
 
-    elements: int = 3
-    element_w: float = 1100.0
-    shape: str = ""
-
-
-@dataclass(frozen=True)
-class Wiring:
-    """What is known of a unit's circuit beside its plate; each field left as it is takes what is usual.
-
-    `start_gear` of a single-phase compressor is potential, current, ptc or none; `control` line or transformer (24 V); `poles` those of
-    the contactor (as the phases: 0); `relay` a relay of its own between the call and the contactor; `without` keys of parts that are not
-    there.
-    """
-
-    bank: Bank = Bank()
-    fans: int = 2
-    start_gear: str = "potential"
-    control: str = "line"
-    poles: int = 0
-    relay: bool = False
-    without: frozenset[str] = frozenset()
-
-
-USUAL: Final = Wiring()
+    build: str
+    phases: int
+    nameplate_v: float | None
+    compressor_rla_a: float | None
+    box_control: str
+    metering: str
+    condensing: str
+    head_control: str
+    defrost: str
+    receiver: bool
+    walk_in: bool
 
 
 def circuit_of(unit: Unit, wiring: Wiring = USUAL) -> Circuit:
-    """Return the circuit of a unit: the usual one for its plate, with what is known of its wiring."""
+    """Return the circuit of a unit: the usual one for its plate, with what is known of its wiring; the same one each time."""
+    return _circuit(Plate(**{name.name: getattr(unit, name.name) for name in fields(Plate)}), wiring)
+
+
+@lru_cache(maxsize=64)
+def _circuit(unit: Plate, wiring: Wiring) -> Circuit:
     volts = unit.nameplate_v or USUAL_V[unit.phases]
     draw = _Drawing()
     supply = _supply(draw, unit, volts)
@@ -114,7 +108,7 @@ def circuit_of(unit: Unit, wiring: Wiring = USUAL) -> Circuit:
     return usual.without(*wiring.without)
 
 
-def _supply(draw: _Drawing, unit: Unit, volts: float) -> dict[str, complex]:
+def _supply(draw: _Drawing, unit: Plate, volts: float) -> dict[str, complex]:
     draw.point("G", "ground")
     if unit.phases == 3:
         legs = {f"S{n}": cmath.rect(volts / math.sqrt(3.0), -math.radians(120.0 * (n - 1))) for n in (1, 2, 3)}
@@ -131,7 +125,7 @@ def _supply(draw: _Drawing, unit: Unit, volts: float) -> dict[str, complex]:
     return legs
 
 
-def _contactor(draw: _Drawing, unit: Unit, poles: int) -> None:
+def _contactor(draw: _Drawing, unit: Plate, poles: int) -> None:
     """Its poles; a leg it does not break runs through."""
     legs = ["1", "2", "3"] if unit.phases == 3 else ["1", "2"][:poles]
     for n in legs:
@@ -192,7 +186,7 @@ def _single_phase(draw: _Drawing, volts: float, rla: float, gear: str, back: str
         draw.part("start_capacitor", "Start capacitor", "capacitor", "P1", back, START_CAP_OHM * scale)
 
 
-def _control(draw: _Drawing, unit: Unit, volts: float, common: str, wiring: Wiring) -> str:
+def _control(draw: _Drawing, unit: Plate, volts: float, common: str, wiring: Wiring) -> str:
     """From L1 through timer or controller, thermostat and safeties to the coils; return the point that is live while it may cool."""
     heated = unit.defrost == "electric"
     draw.point("K1", "control, line side")
@@ -234,7 +228,7 @@ def _control(draw: _Drawing, unit: Unit, volts: float, common: str, wiring: Wiri
     return cool
 
 
-def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, fans: int, back: str) -> None:
+def _fans(draw: _Drawing, unit: Plate, volts: float, common: str, control: str, fans: int, back: str) -> None:
     feed = control
     controlled = unit.box_control == "controller"
     if controlled:
@@ -261,7 +255,7 @@ def _fans(draw: _Drawing, unit: Unit, volts: float, common: str, control: str, f
         draw.part("condenser_fan", "Condenser fan", "motor", "MC", back, volts**2 / CONDENSER_FAN_W, rated_v=volts, works_from=0.8)
 
 
-def _heaters(draw: _Drawing, unit: Unit, volts: float, common: str, bank: Bank) -> None:
+def _heaters(draw: _Drawing, unit: Plate, volts: float, common: str, bank: Bank) -> None:
     """A bank behind a defrost relay, its safety limit, and the drain's heater."""
     controlled = unit.box_control == "controller"
     draw.point("3", "controller, defrost output" if controlled else "timer 3, defrost")

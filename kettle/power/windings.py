@@ -113,3 +113,26 @@ def to_ground(ohm: float) -> Windings:
     if ohm <= GOOD_ABOVE_OHM:
         return Windings({}, sound=False, says=f"{ohms_text(ohm)} to the shell: wet or dirty. Dry and clean the terminals, then repeat")
     return Windings({}, sound=True, says=f"{ohms_text(ohm)} to the shell, over 1 MΩ: good")
+
+
+# How long a hot overload takes to close again, by what the shell feels like, in words.
+_COOL_DOWN: Final = {
+    "hot": "The shell is hot: an open common is then the overload. Let it cool an hour, more with ice or a wet rag, and measure again",
+    "warm": "The shell is warm: give the overload 20 minutes and measure again before a winding is condemned",
+}
+
+
+def maybe_overload(ohms: Sequence[float | None], phases: int) -> bool:
+    """Return whether three readings (common–start, start–run, common–run; Ω) can be an open overload: common open, start–run there."""
+    cs, sr, cr = ohms
+    if cs is None or sr is None or cr is None:
+        return False
+    common_open = cs >= OPEN_FROM_OHM and cr >= OPEN_FROM_OHM
+    return common_open and (phases == 3 or sr < OPEN_FROM_OHM)
+
+
+def cool_down(shell: str) -> str:
+    """Return how long to wait for an overload, by what the shell feels like (a word of `compressor_shell`; empty: nobody felt it)."""
+    if not shell:
+        return "Feel the shell: a hot one has its overload open, and only a cold one can be condemned by these"
+    return _COOL_DOWN.get(shell, "The shell is cold: an overload would have closed by now")

@@ -2,6 +2,7 @@
 
 from django.core.exceptions import PermissionDenied
 
+from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE
 
 
@@ -25,6 +26,13 @@ def shown_to(user):
     """Return the units a person reads and types in; the trade's own for one who belongs to no shop."""
     member = getattr(user, "member", None)
     return member.shown if member else TRADE
+
+
+def require_live_work(user):
+    """Refuse measuring live to a person whom the owner did not put down for it; InputError says who can change that."""
+    shop_of(user)
+    if not user.member.live_work:
+        raise InputError("Measuring live is for those the shop put down for it: the owner can, under Shop, or let somebody measure who is")
 
 
 def require_same_shop(user, thing):

@@ -46,6 +46,7 @@ class Member(models.Model):
     vacuum = models.CharField(max_length=10, choices=_choices("vacuum"), default=TRADE.vacuum)
     by_feel = models.BooleanField(default=False)
     owner = models.BooleanField(default=False)
+    live_work = models.BooleanField(default=True)
 
     def __str__(self):
         return self.user.get_full_name() or self.user.get_username()

@@ -5,7 +5,7 @@ from django.urls import path
 from web.logbook.models import Device
 from web.logbook.views import board, calls, case_files, me, shop, units
 
-PERSON_CHANGES = ("close", "reopen", "password")
+PERSON_CHANGES = ("close", "reopen", "password", "live", "no-live")
 
 urlpatterns = [
     path("", board.board, name="board"),

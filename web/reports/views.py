@@ -13,6 +13,8 @@ from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from web.accounts.access import shown_to
 from web.benches.controls.actions.talk_to_controller import outcomes
 from web.logbook.controller_talks import in_service
+from web.logbook.left_behind import left_before, still_there
+from web.logbook.measured import measured_words
 from web.logbook.models import Call
 from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf, styled
 from web.round.standing import Standing
@@ -35,6 +37,8 @@ def _context(request, number):
         "photos": call.photos.filter(undone_at=None),
         "overrides": call.overrides.filter(undone_at=None).select_related("by"),
         "now": now_words(standing),
+        "power": measured_words(call),
+        "still_there": [*left_before(call), *still_there(call)],
         "coils": _coils(call, standing),
         "leaders": leaders if standing.judgement.has_evidence else [],
         "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],

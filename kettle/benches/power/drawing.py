@@ -9,7 +9,7 @@ from kettle.power.circuit import Circuit, Part
 
 WIDE: Final = 800.0
 LEFT, RIGHT, STEP = 34.0, 766.0, 104.0
-TOP, LEG, RUNG = 30.0, 40.0, 40.0
+TOP, LEG, RUNG = 24.0, 38.0, 36.5
 # Columns of the power path by the first letter of a point; the star lies at the end.
 _COLUMNS: Final[Mapping[str, float]] = {"S": 34.0, "D": 134.0, "L": 234.0, "T": 374.0, "C": 494.0, "Y": 640.0}
 # Inside a single-phase compressor, beside the run of its leg.
@@ -102,7 +102,7 @@ def drawn(circuit: Circuit) -> Drawn:
     low = max(y for _, y in places.values())
     lines = [_straight(part, places) for part in circuit.parts if part.a in places and part.b in places and part.kind not in ON_RUNGS]
     common = common_of(circuit)
-    first = row = low + RUNG + 14.0
+    first = row = low + RUNG + 10.0
     known = {line.part.key for line in lines}
     ends: list[End] = []
     for root in ("L1", "T1", "L2", "L3", "V"):
@@ -113,7 +113,7 @@ def drawn(circuit: Circuit) -> Drawn:
     rail = (first - 16.0, row - RUNG + 16.0)
     dots = [Dot(point.key, *places[point.key]) for point in circuit.points if point.key in places and point.key not in ("G", "Y")]
     ends += [End(line.part.b, RIGHT, line.y2) for line in lines if line.x2 == RIGHT and line.y2 >= first and line.part.b != common]
-    return Drawn(WIDE, row - RUNG + 34.0, tuple(dots), tuple(lines), rail, tuple(ends))
+    return Drawn(WIDE, row - RUNG + 28.0, tuple(dots), tuple(lines), rail, tuple(ends))
 
 
 def _power_places(circuit: Circuit) -> dict[str, tuple[float, float]]:

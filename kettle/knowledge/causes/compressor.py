@@ -66,6 +66,7 @@ CAUSES = (
             **DEAD,
             "compressor": {"off": 0.85, "humming": 0.05, "tripping": 0.08},
             "winding_ground_ohm": {"low": 0.96},
+            "breaker": {"trips_at_once": 0.85},
             "control_call": {"no_power": 0.4},
         },
         ("The breaker trips at once", "Locked out, leads lifted: next to no ohms to the shell"),

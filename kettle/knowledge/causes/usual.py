@@ -84,6 +84,7 @@ USUAL: Final[dict[str, States]] = {
     "drain_heater": {"warm": 0.95, "cold": 0.05},
     "head_control": {"normal": 0.95, "bypassing_when_warm": 0.025, "not_holding_when_cold": 0.025},
     "liquid_solenoid": {"open": 0.95, "closed_no_pull": 0.02, "closed_pulled": 0.015, "stuck_open": 0.015},
+    "breaker": {"holds": 0.95, "trips_at_once": 0.015, "trips_warm": 0.035},
     "contactor": {"in": 0.88, "out": 0.11, "chattering": 0.01},
     "contactor_face": {"good": 0.80, "pitted": 0.17, "burnt": 0.03},
     "start_parts": {"good": 0.97, "relay_failed": 0.015, "capacitor_failed": 0.015},

@@ -13,6 +13,8 @@ ENTRIES: Final[tuple[Observation, ...]] = (
             minutes=0.5, fresh_min=60),
     figure("compressor_amps", "Compressor amps", "power", "A", 0, 300, "Clamp meter round one leg, running", 2,
                 spoils="two wires in the clamp, the starting moment"),
+    choice("breaker", "Breaker", "power", "Closed once, standing aside, unless a winding is known to lie to ground", "holds",
+            "trips_at_once=trips at once", "trips_warm=trips once warm", minutes=2, tool="record"),
     *(figure(f"{side}_v_{pair}", f"{side.capitalize()} volts {pair[0]}–{pair[1]}", "power", "V", 0, 700,
               f"Meter on the {side} side of the contactor, live work rules apply", 1, decimals=0, spoils=LIVE)
       for side in ("line", "load") for pair in ("12", "23", "31")),

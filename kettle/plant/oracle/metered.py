@@ -161,7 +161,7 @@ METERED: Final[dict[str, Answer]] = {
     "pump_down_low_psig": _pump_down,
     "pump_down_rise_psi": lambda rig: 1.0 + 200.0 * float(rig.parts.solenoid_leak),
     "winding_cs_ohm": _winding("cs"), "winding_cr_ohm": _winding("cr"), "winding_sr_ohm": _winding("sr"),
-    "winding_ground_ohm": _winding("g"),
+    "winding_ground_ohm": _winding("g"), "breaker": lambda rig: "trips_at_once" if rig.wired.to_ground else "holds",
     "pole_drop_v_1": _drop(1), "pole_drop_v_2": _drop(2), "pole_drop_v_3": _drop(3),
     "load_v_12": _volts(LOAD, "12"), "load_v_23": _volts(LOAD, "23"), "load_v_31": _volts(LOAD, "31"),
     "line_v_12": _volts(LINE, "12"), "line_v_23": _volts(LINE, "23"), "line_v_31": _volts(LINE, "31"),

@@ -7,8 +7,9 @@ from kettle.knowledge.unit import Unit
 from kettle.plant import faults
 from kettle.power.circuit import Circuit
 from kettle.power.faults import Fault, from_key, together
-from kettle.power.presets import USUAL, Bank, Wiring, circuit_of
+from kettle.power.presets import circuit_of
 from kettle.power.solve import Solved, resistances, solve
+from kettle.power.wiring import USUAL, Bank, Wiring
 
 # A bank is taken to have so many elements where nobody counted them.
 ELEMENTS: Final = faults.ELEMENTS
@@ -67,6 +68,11 @@ class Wired:
     def called(self) -> bool:
         """Whether a call comes through to what it moves: the liquid solenoid, or the contactor's coil itself."""
         return self.works("solenoid" if self.circuit.has("solenoid") else "contactor_coil", "calling")
+
+    @property
+    def to_ground(self) -> bool:
+        """Whether something in it lies to ground."""
+        return any(one.way == "grounded" for one in self.fault.each)
 
     def leg_amps(self, state: str) -> float:
         """Return the amps of the compressor's leg that draws most."""

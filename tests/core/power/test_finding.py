@@ -9,8 +9,9 @@ from kettle.power import dead, heaters, truth
 from kettle.power.faults import Fault, every_fault, from_key, together
 from kettle.power.measure import Reading, Seen, standing
 from kettle.power.mistakes import mistakes
-from kettle.power.presets import Wiring, circuit_of
+from kettle.power.presets import circuit_of
 from kettle.power.solve import solve
+from kettle.power.wiring import Wiring
 
 FREEZER = circuit_of(resolve(PRESETS["walk_in_freezer"]))
 # A freezer with a mechanical timer and a relay of its own for the compressor.

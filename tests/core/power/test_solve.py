@@ -11,8 +11,9 @@ from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.plant.simulate import PRESETS
 from kettle.power.circuit import OPEN_OHM, STATES, Circuit, Part, Point
 from kettle.power.faults import SOUND, WAYS, Fault, single_faults, together
-from kettle.power.presets import Bank, Wiring, circuit_of
+from kettle.power.presets import circuit_of
 from kettle.power.solve import resistances, solve
+from kettle.power.wiring import Bank, Wiring
 
 FREEZER = circuit_of(resolve(PRESETS["walk_in_freezer"]))
 LEGS = {f"S{n}": cmath.rect(230.0 / math.sqrt(3.0), -math.radians(120.0 * (n - 1))) for n in (1, 2, 3)}

@@ -27,7 +27,7 @@ def test_the_circuit_is_drawn_with_what_each_point_should_have_and_where_to_meas
     record_reading(user, call, "control_call", "calling")
     body = page(at_work, call)
     assert 'data-point="K3"' in body and "K3 228 V to L2 is right here: behind the low-pressure switch" in body
-    assert "Leads next" in body and "Calling for cold · now" in body
+    assert "Leads next" in body and "Calling · now" in body
     assert "Measuring live" in body
     assert "K3 0 V to L2 is right here: behind the low-pressure switch" in page(at_work, call, "defrosting")
 

@@ -2,10 +2,17 @@
 
 from django.urls import path
 
-from web.benches.power import views
+from web.benches.power.views import keep
 
 urlpatterns = [
-    path("power/measure/", views.measure, name="measure"),
-    path("power/windings/", views.keep_pins, name="windings"),
-    path("power/measurements/<int:pk>/undo/", views.take_back, name="undo-measurement"),
+    path("power/measure/", keep.measure, name="measure"),
+    path("power/windings/", keep.keep_pins, name="windings"),
+    path("power/measurements/<int:pk>/undo/", keep.take_back, name="undo-measurement"),
+    path("power/circuit/", keep.wiring, name="keep-wiring"),
+    path("power/circuit/<slug:part>/", keep.without, name="without-part"),
+    path("power/start-gear/sheet/", keep.start_sheet, name="start-sheet"),
+    path("power/start-gear/<slug:which>/", keep.start_wires, name="start-wires"),
+    path("power/placed/", keep.put_there, name="put-there"),
+    path("power/placed/<int:pk>/gone/", keep.gone, name="gone"),
+    path("power/output/", keep.output, name="move-output"),
 ]

@@ -12,6 +12,8 @@ from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.merging import changed
 from web.logbook.actions.override_hold import SHORTEST_REASON
 from web.logbook.controller_talks import in_service
+from web.logbook.judging import standing_readings
+from web.logbook.left_behind import STANDING_WORDS, left_before, still_there
 from web.logbook.models import Override
 
 WORDS = {"complaint": "Complaint", "changed": "What changed", "found": "What was found", "done": "What was done", "advice": "Advice",
@@ -82,6 +84,10 @@ def doubts(call):
         found.append("Ice is drawn on the coil, and nothing says that it was melted or left on purpose")
     standing = [(act.part, act.did) for act in call.acts.filter(undone_at=None)]
     found += [words for done, undone, words in LEFT_FOR_NOW if done in standing and undone not in standing[standing.index(done) :]]
+    said = standing_readings(call)
+    found += [words for key, word, words in STANDING_WORDS if key in said and said[key].value == word]
+    found += [f"Still there: {one}" for one in still_there(call)]
+    found += [f"Still there since {one.call}: {one}" for one in left_before(call)]
     return tuple(found)
 
 
@@ -95,6 +101,9 @@ def close_call(user, call, reason=""):
         raise InputError(f"{'. '.join(found)}. To leave it so, say why in {SHORTEST_REASON} to 300 letters")
     if found:
         Override.objects.create(call=call, by=user, action="close", holds=["left_so"], texts=list(found), reason=reason)
+    for one in (*still_there(call), *left_before(call)):
+        one.left_why = reason
+        one.save(update_fields=["left_why"])
     call.closed_at = timezone.now()
     call.save(update_fields=["closed_at"])
     log.write(user, "close_call", call, left_so=list(found), reason=reason)

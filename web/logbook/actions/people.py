@@ -103,6 +103,26 @@ def reopen_person(user, member):
 
 
 @action
+def allow_live_work(user, member):
+    """Put a person down for live work."""
+    _set_live_work(user, member, allowed=True)
+
+
+@action
+def bar_live_work(user, member):
+    """Take a person off live work."""
+    _set_live_work(user, member, allowed=False)
+
+
+def _set_live_work(user, member, allowed):
+    require_owner(user)
+    require_same_shop(user, member)
+    member.live_work = allowed
+    member.save(update_fields=["live_work"])
+    log.write(user, "live_work", shop=member.shop, person=member.user_id, allowed=allowed)
+
+
+@action
 def reset_password(user, member):
     """Give a person a new password, which is returned once to be handed over; open sessions of the person end."""
     require_owner(user)

@@ -6,7 +6,8 @@ from kettle.case import MOST_OBSERVATIONS
 from kettle.judging.readings import as_typed, implied_by, told_with
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop, shown_to
+from kettle.knowledge.observations.make import LIVE
+from web.accounts.access import require_live_work, require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Reading
@@ -28,6 +29,8 @@ def record_reading(user, call, key, typed, source="hand", evaporator=None, words
     require_same_shop(user, call)
     require_open(call)
     entry = observations.get(key)
+    if source == "hand" and entry.spoils == LIVE:
+        require_live_work(user)
     if not entry.per_evaporator:
         evaporator = None
     understood = isinstance(typed, float | tuple)

@@ -7,7 +7,7 @@ from web.logbook.models.headlines import Headline
 from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.log import LogEntry
 from web.logbook.models.places import BandChange, OfShop, Site, Unit
-from web.logbook.models.power import Measurement
+from web.logbook.models.power import Measurement, Placed, StartWiring
 from web.logbook.models.records import Act, Finding, Override, Photo, Reading, ReadingSet, SettingChange, SiblingState, ValveTurn
 
 __all__ = [
@@ -28,12 +28,14 @@ __all__ = [
     "Melt",
     "OfShop",
     "Override",
+    "Placed",
     "Photo",
     "Reading",
     "ReadingSet",
     "SettingChange",
     "SiblingState",
     "Site",
+    "StartWiring",
     "Unit",
     "ValveTurn",
 ]

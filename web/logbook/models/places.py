@@ -7,6 +7,8 @@ from django.utils.functional import cached_property
 
 from kettle.benches.ice.map import face_ft2
 from kettle.knowledge.unit import CHOICES, KINDS, UnitSpec, build_for, resolve
+from kettle.power.presets import circuit_of
+from kettle.power.wiring import from_data
 from web.accounts.models import Shop
 
 
@@ -80,6 +82,7 @@ class Unit(models.Model):
     phases = models.PositiveSmallIntegerField(null=True, blank=True, choices=[(1, "1"), (3, "3")])
     evaporators = models.PositiveSmallIntegerField(null=True, blank=True)
     bands = models.JSONField(default=dict, blank=True)
+    wiring = models.JSONField(default=dict, blank=True)
     altitude_ft = models.FloatField(null=True, blank=True)
     plant = models.CharField(
         max_length=80, blank=True, help_text="Shared condensing unit or rack; units of a site that name the same are siblings"
@@ -123,6 +126,10 @@ class Unit(models.Model):
     def resolved(self):
         """The unit with its gaps filled from the kind."""
         return resolve(self.spec())
+
+    def circuit(self):
+        """The unit's circuit: the usual one for its plate, with what was corrected."""
+        return circuit_of(self.resolved(), from_data(self.wiring))
 
     @property
     def kind_label(self):

@@ -1,7 +1,9 @@
-"""What was measured in the wiring."""
+"""What was measured in the wiring, what was put there for the time being, and the wires of start gear."""
 
+from django.conf import settings
 from django.db import models
 
+from kettle.power.wiring import START_GEAR
 from web.logbook.models.calls import Entry
 
 
@@ -18,3 +20,41 @@ class Measurement(Entry):
 
     def __str__(self):
         return f"{self.what} {self.one} {self.other}".strip()
+
+
+class Placed(Entry):
+    """Something put on a unit that should not stay there: still there until it is gone, on the next calls too."""
+
+    WHAT = [
+        ("jumper", "Jumper"),
+        ("lifted_lead", "Lead lifted"),
+        ("output_moved", "Temporary: output moved"),
+        ("gauges", "Gauges connected"),
+        ("cylinder", "Cylinder connected"),
+        ("king_valve", "King valve front-seated"),
+        ("probe", "Probe in the box"),
+        ("other", "Left there"),
+    ]
+
+    what = models.CharField(max_length=16, choices=WHAT)
+    where = models.CharField(max_length=120, blank=True)
+    does_not = models.CharField(max_length=200, blank=True, help_text="What no longer happens by itself")
+    gone_at = models.DateTimeField(null=True, blank=True)
+    gone_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)
+    left_why = models.CharField(max_length=300, blank=True)
+
+    def __str__(self):
+        return f"{self.get_what_display()}: {self.where}" if self.where else self.get_what_display()
+
+
+class StartWiring(Entry):
+    """The wires of a compressor's start gear, each from a terminal to another: as found, or as run for the new parts."""
+
+    WHICH = [("found", "as found"), ("new", "for the new parts")]
+
+    which = models.CharField(max_length=5, choices=WHICH)
+    gear = models.CharField(max_length=10, choices=list(START_GEAR.items()))
+    wires = models.JSONField(default=list)
+
+    def __str__(self):
+        return f"Start gear, {self.get_which_display()}"

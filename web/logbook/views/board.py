@@ -11,6 +11,7 @@ from web.logbook.actions.open_call import end_quick_looks
 from web.logbook.forms import QuickLookForm
 from web.logbook.headlines import headlines
 from web.logbook.ice_history import watch_list
+from web.logbook.left_behind import mark_temporary
 from web.logbook.models import Call, Unit
 
 RECENT = 6
@@ -28,16 +29,18 @@ def board(request):
     units = Unit.objects.for_user(request.user).filter(site__isnull=False).select_related("site")
     for word in search.split():
         units = units.filter(Q(name__icontains=word) | Q(site__name__icontains=word) | Q(refrigerant__icontains=word))
+    shown, in_progress = list(units[:UNITS_SHOWN]), headlines(calls.filter(closed_at=None))
+    mark_temporary([*shown, *(call.unit for call, _ in in_progress)])
     return render(
         request,
         "logbook/board.html",
         {
-            "in_progress": headlines(calls.filter(closed_at=None)),
+            "in_progress": in_progress,
             "follow_ups": _follow_ups(calls, soon),
             "recent": calls.filter(closed_at__isnull=False)[:RECENT],
             "watch_list": watch_list(request.user),
             "overdue": [call for call in calls.filter(closed_at=None, check_in_min__isnull=False) if call.check_in_overdue],
-            "units": units[:UNITS_SHOWN],
+            "units": shown,
             "more_units": max(0, units.count() - UNITS_SHOWN),
             "search": search,
             "quick": QuickLookForm(),

@@ -59,12 +59,17 @@ def add_person(request):
 
 @require_POST
 def change_person(request, pk, what):
-    """Close or re-open a log-in, or give a new password."""
+    """Close or re-open a log-in, give a new password, or put somebody down for live work."""
     member = get_object_or_404(require_owner(request.user).members.select_related("user"), pk=pk)
     try:
         if what == "password":
             return _page(request, handed=(member.user, people_actions.reset_password(request.user, member)))
-        act = {"close": people_actions.close_person, "reopen": people_actions.reopen_person}[what]
+        act = {
+            "close": people_actions.close_person,
+            "reopen": people_actions.reopen_person,
+            "live": people_actions.allow_live_work,
+            "no-live": people_actions.bar_live_work,
+        }[what]
         act(request.user, member)
     except InputError as error:
         messages.error(request, str(error))

@@ -17,6 +17,7 @@ from web.logbook.courses import HAS_ACTS, acts_of
 from web.logbook.forms import UnitForm, merged, posted, texts_of
 from web.logbook.ice_history import ice_ups
 from web.logbook.ice_shown import shown
+from web.logbook.left_behind import on_unit
 from web.logbook.models import Site, Unit
 from web.logbook.pictures import prepared
 from web.logbook.plate import GROUPS, plate_words
@@ -44,6 +45,7 @@ def unit_page(request, pk):
         "last_panes": LAST_PANES[bool(last and acts_of(last))],
         "calls": calls,
         "plate": plate_words(unit.resolved(), shown_to(request.user)),
+        "still_there": on_unit(unit),
         "ice_ups": [(call, [shown(drawing) for drawing in maps]) for call, maps in ice_ups(unit)],
     }
     return render(request, "logbook/unit.html", context)

@@ -5,9 +5,10 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE
 from kettle.power import finds
 from kettle.power.measure import Reading, checked
-from web.accounts.access import require_same_shop
+from web.accounts.access import require_live_work, require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.override_hold import taken_on
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import Measurement
 
@@ -21,15 +22,24 @@ def keep_measurement(user, call, judgement, circuit, what, one, other, typed, st
     require_open(call)
     if what not in UNITS:
         raise InputError("Choose volts, amps or ohms")
+    if what != "ohms":
+        require_live_work(user)
     value = TRADE.parse(typed, UNITS[what])
-    reading = checked(circuit, Reading(what, one, other if what != "amps" else "", value, state))
-    if what == "ohms" and not judgement.facts.is_("power_locked_out", "yes"):
-        raise InputError("Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, then measure")
+    against = "resistance_test" in taken_on(call)
+    reading = checked(circuit, Reading(what, one, other if what != "amps" else "", value, state), live_ohms=against)
+    if what == "ohms" and not against and not judgement.facts.is_("power_locked_out", "yes"):
+        raise InputError(
+            "Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, then measure. "
+            "To take it on all the same give a reason on Judge"
+        )
     key = finds.observed_in(circuit, one, other, state) if what == "volts" else ""
     if key:
         return record_reading(user, call, key, typed, evaporator=evaporator)
     if call.measurements.count() >= MOST_OBSERVATIONS:
         raise InputError(f"{call} holds {MOST_OBSERVATIONS} measurements, which is all it can: open a new call")
     kept = Measurement.objects.create(call=call, by=user, what=what, one=reading.one, other=reading.other, value=value, state=state)
+    amps_key = finds.observed_amps(one, state) if what == "amps" else ""
+    if amps_key:
+        record_reading(user, call, amps_key, typed, evaporator=evaporator)
     log.write(user, "keep_measurement", call, what=what, one=kept.one, other=kept.other, value=value, state=state)
     return kept

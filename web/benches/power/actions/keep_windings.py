@@ -6,6 +6,7 @@ from kettle.knowledge.units import TRADE
 from kettle.power import windings
 from web.accounts.access import require_same_shop
 from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.override_hold import taken_on
 from web.logbook.actions.record_reading import record_reading
 
 # What a meter shows where there is no way between two pins, in words, and as it is kept.
@@ -26,8 +27,10 @@ def keep_windings(user, call, judgement, typed):
     """Store three readings between pins and one to the shell; return what they say. FieldErrors names what is wrong by field."""
     require_same_shop(user, call)
     require_open(call)
-    if not judgement.facts.is_("power_locked_out", "yes"):
-        raise FieldErrors({"pins_12": "Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, then measure"})
+    if not judgement.facts.is_("power_locked_out", "yes") and "resistance_test" not in taken_on(call):
+        raise FieldErrors(
+            {"pins_12": "Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, or give a reason on Judge"}
+        )
     ohms, wrong = {}, {}
     for field, label in FIELDS.items():
         try:

@@ -29,7 +29,7 @@
   };
 
   const pressed = (event) => {
-    const lead = event.target.closest?.(".lead");
+    const lead = event.target.closest?.(".lead, .lead-short");
     if (lead) {
       put(lead.dataset.what, lead.dataset.one, lead.dataset.other);
       return;

@@ -1,0 +1,48 @@
+"""Keep what is known of a unit's circuit with the unit."""
+
+from kettle.knowledge.errors import InputError
+from kettle.power.wiring import MOST_WITHOUT, from_data, from_words
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.acting import action, require_open
+from web.logbook.models import Unit
+
+
+@action
+def keep_wiring(user, call, said):
+    """Store what was said of the circuit; FieldErrors by field, and nothing is stored then."""
+    unit = _unit(user, call)
+    return _keep(user, call, unit, from_words(said, from_data(unit.wiring)).as_data())
+
+
+@action
+def drop_part(user, call, key):
+    """Say that a part is not on this unit; InputError for one that its circuit has not."""
+    unit = _unit(user, call)
+    unit.circuit().part(key)
+    kept = from_data(unit.wiring).as_data()
+    if len(kept["without"]) >= MOST_WITHOUT:
+        raise InputError(f"{MOST_WITHOUT} parts are left out already, which is all there can be")
+    return _keep(user, call, unit, kept | {"without": sorted({*kept["without"], key})})
+
+
+@action
+def put_back(user, call, key):
+    """Say that a part is on this unit after all; nothing where nobody said otherwise."""
+    unit = _unit(user, call)
+    kept = from_data(unit.wiring).as_data()
+    return _keep(user, call, unit, kept | {"without": [one for one in kept["without"] if one != key]})
+
+
+def _unit(user, call):
+    """The unit as it stands now, inside the action."""
+    require_same_shop(user, call)
+    require_open(call)
+    return Unit.objects.select_related("site").get(pk=call.unit_id)
+
+
+def _keep(user, call, unit, wiring):
+    before, unit.wiring = unit.wiring, wiring
+    unit.save(update_fields=["wiring"])
+    log.write(user, "keep_wiring", call, unit=unit.pk, before=before, now=wiring)
+    return unit

@@ -1,0 +1,1 @@
+"""Power: the circuit drawn, measured on, and the fault found by following the volts."""

@@ -1,0 +1,92 @@
+"""What the stop Power shows: the circuit in a state, what was measured on it, what stands, and where to measure next."""
+
+from kettle.benches.power import bench
+from kettle.benches.power.drawing import drawn
+from kettle.knowledge.cautions import words
+from kettle.power import dead, mistakes
+from kettle.power.circuit import PLACES, SHORT_STATES, STATES
+from kettle.power.measure import Reading
+from web.benches.power.actions.keep_measurement import UNITS
+from web.benches.power.views import panels
+
+
+def state_asked(request, standing):
+    """The state asked for, else the one it should be in now."""
+    asked = request.POST.get("state") or request.GET.get("state") or ""
+    return asked if asked in STATES else bench.state_of(standing.judgement.facts)
+
+
+def power_context(request, standing):
+    """Everything the stop shows."""
+    call, facts = standing.call, standing.judgement.facts
+    circuit, state = call.unit.circuit(), state_asked(request, standing)
+    kept = list(call.measurements.filter(undone_at=None).select_related("by"))
+    taken = [Reading(one.what, one.one, one.other, one.value, one.state) for one in kept if known(circuit, one)]
+    now = bench.state_of(facts)
+    readings = [*taken, *bench.readings_of(circuit, facts.seen)]
+    seen = bench.seen_of(circuit, facts.seen, now)
+    stood = bench.stand(circuit, state, readings, seen)
+    should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
+    labels = {point.key: point.label for point in circuit.points}
+    common, typed = bench.common_of(circuit), request.POST if request.method == "POST" else {}
+    return {
+        "power_state": state,
+        "power_states": [(code, label, code == state, code == now) for code, label in SHORT_STATES.items()],
+        "picture": picture,
+        "lines": [(line, stood.marks.get(line.part.key, ""), live[line.part.a] and live[line.part.b]) for line in picture.lines],
+        "dots": [(dot, labels[dot.key], f"{should[dot.key]:.0f}", live[dot.key]) for dot in picture.dots],
+        "points": [
+            (point.key, point.label, f"{should[point.key]:.0f}", PLACES[point.place][0]) for point in circuit.points if point.key != "Y"
+        ],
+        "clamped": [(part.key, part.label) for part in circuit.parts if part.kind in ("pole", "winding", "motor", "heater", "wire")],
+        "common": common,
+        "stood": stood,
+        "suspected": [(s.label, f"{100 * s.probability:.0f}") for s in stood.suspects],
+        "leads": [_lead(circuit, lead) for lead in stood.leads],
+        "kept": [(one, _between(circuit, one), STATES[one.state], _slips(circuit, one, readings, seen)) for one in kept],
+        "units": UNITS.items(),
+        "live_cautions": words("lock_out") if state == "locked_out" else words("live"),
+        "breaker_says": dead.BREAKER.get(facts.seen.get("breaker"), ""),
+        "typed_measure": typed,
+        "meter_on": typed.get("what") or ("ohms" if state == "locked_out" else "volts"),
+        "one_on": typed.get("one") or request.GET.get("one", ""),
+        "other_on": typed.get("other") or request.GET.get("other") or common,
+        **panels.part_context(request, circuit, state, stood.marks),
+        **panels.order_context(circuit, readings, facts),
+        **panels.truth_context(circuit, readings, facts),
+        **panels.heaters_context(standing, circuit, readings),
+        **panels.windings_context(standing, typed),
+        **panels.capacitor_context(request, circuit),
+        **panels.amps_context(standing),
+        **panels.wiring_context(call, typed),
+        **panels.start_gear_context(call, standing.unit.phases),
+        **panels.placed_context(call),
+    }
+
+
+def known(circuit, one):
+    """Whether a measurement's points are in the circuit as it is drawn now."""
+    keys = {point.key for point in circuit.points} | {part.key for part in circuit.parts}
+    return {one.one, one.other} - {""} <= keys
+
+
+def _slips(circuit, one, readings, seen):
+    """What a kept measurement does not say, although it may be taken to."""
+    if not known(circuit, one):
+        return []
+    return mistakes.mistakes(circuit, Reading(one.what, one.one, one.other, one.value, one.state), readings, seen)
+
+
+def _between(circuit, one):
+    """Where a measurement was taken, in words."""
+    if one.what == "amps" and known(circuit, one):
+        return circuit.part(one.one).label
+    return f"{one.one} to {one.other}" if one.other else one.one
+
+
+def _lead(circuit, lead):
+    """A proposal as the page shows it."""
+    where = circuit.part(lead.one).label if lead.what == "amps" else f"{lead.one} to {lead.other}"
+    place = circuit.point(circuit.part(lead.one).a if lead.what == "amps" else lead.one).place
+    figure = f"{lead.expected:.1f} A" if lead.what == "amps" else f"{lead.expected:.0f} V"
+    return {"lead": lead, "where": where, "place": PLACES[place][0], "figure": figure}

@@ -29,6 +29,8 @@ SHORT_STATES: Final[dict[str, str]] = {
     "locked_out": "Locked out",
 }
 OPEN_OHM: Final = 1e9
+# What a wire is called where a circuit has no switch.
+IN_PLACE: Final = "Wire in place of "
 CLOSED_OHM: Final = 0.02
 # Where a point lies: how it is reached, minutes to get there with the leads.
 PLACES: Final[dict[str, tuple[str, float]]] = {
@@ -129,7 +131,9 @@ class Circuit:
     def without(self, *keys: str) -> "Circuit":
         """Return the circuit without some parts; a switch that is not there is a wire."""
         kept = tuple(
-            Part(part.key, part.label, "wire", part.a, part.b) if part.key in keys and part.kind in ("switch", "contact") else part
+            Part(part.key, IN_PLACE + part.label.lower(), "wire", part.a, part.b)
+            if part.key in keys and part.kind in ("switch", "contact")
+            else part
             for part in self.parts
             if part.key not in keys or part.kind in ("switch", "contact")
         )

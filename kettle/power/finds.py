@@ -21,9 +21,29 @@ CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
     ("element_", "", "defrost_heater_open"), ("heater_limit", "open", "defrost_heater_open"),
     ("defrost_pole", "open", "defrost_heater_open"), ("defrost_coil", "", "defrost_heater_open"),
     ("timer_heat", "open", "defrost_never_starts"), ("defrost_output", "open", "defrost_never_starts"),
-    ("timer_motor", "", "defrost_never_starts"),
+    ("timer_motor", "", "defrost_never_starts"), ("termination", "closed", "defrost_too_little"),
     ("timer_cool", "welded", "compressor_runs_in_defrost"), ("timer_cool", "open", "no_call"), ("drain_heater", "", "drain_blocked"),
 )  # fmt: skip
+
+
+# What a fault that was found is as an observation: start of a part's key, way (or any) -> key and word.
+SAYS: Final[tuple[tuple[str, str, str, str], ...]] = (
+    ("lp_switch", "open", "low_pressure_switch", "open"), ("hp_switch", "open", "high_pressure_switch", "open"),
+    ("start_capacitor", "", "start_parts", "capacitor_failed"), ("run_capacitor", "", "start_parts", "capacitor_failed"),
+    ("start_relay", "", "start_parts", "relay_failed"), ("start_ptc", "", "start_parts", "relay_failed"),
+    ("stat", "open", "control_call", "no_power"), ("control_fuse", "open", "control_call", "no_power"),
+    ("transformer", "open", "control_call", "no_power"), ("timer_cool", "open", "control_call", "no_power"),
+    ("contactor_coil", "", "contactor", "out"), ("comp_relay", "welded", "compressor_in_defrost", "running"),
+    ("timer_cool", "welded", "compressor_in_defrost", "running"), ("pole_1", "welded", "compressor_in_defrost", "running"),
+    ("timer_heat", "open", "defrost_starts", "never"), ("defrost_output", "open", "defrost_starts", "never"),
+    ("timer_motor", "open", "defrost_starts", "never"), ("solenoid", "open", "liquid_solenoid", "closed_no_pull"),
+    ("drain_heater", "open", "drain_heater", "cold"), ("crankcase_heater", "open", "crankcase_heater", "cold"),
+)  # fmt: skip
+
+
+def says(fault: Fault) -> tuple[str, str] | None:
+    """Return the observation a found fault is, as key and word; None where it is none."""
+    return next(((key, word) for start, way, key, word in SAYS if fault.part == start and way in ("", fault.way)), None)
 
 
 # What is asked once a part was found, before a new one goes in: by cause, else by the kind of part.

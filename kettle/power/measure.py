@@ -132,7 +132,7 @@ def standing(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[
         works = solve(circuit, one.state, faults).runs(one.load)
         told = told + np.where(works == one.works, math.log(1.0 - SEEN_WRONG), math.log(SEEN_WRONG))
     for reading in readings:
-        told = told + log_likelihood(reading, expected(circuit, checked(circuit, reading), faults))
+        told = told + log_likelihood(reading, expected(circuit, checked(circuit, reading, live_ohms=True), faults))
     likely: Figures = np.exp(told - told.max())
     return faults, likely / likely.sum()
 

@@ -103,7 +103,7 @@ def _circuit(unit: Plate, wiring: Wiring) -> Circuit:
     if unit.metering != "cap_tube":
         draw.part("crankcase_heater", "Crankcase heater", "heater", "L1", common, volts**2 / CRANKCASE_W, closed_in=LIVE, rated_v=volts)
     usual = Circuit(
-        unit.build, unit.phases, volts, 60, supply, tuple(draw.points.values()), tuple(draw.parts), draw.motors,
+        unit.build, unit.phases, volts, wiring.hz, supply, tuple(draw.points.values()), tuple(draw.parts), draw.motors,
     )  # fmt: skip
     return usual.without(*wiring.without)
 
@@ -197,6 +197,7 @@ def _control(draw: _Drawing, unit: Plate, volts: float, common: str, wiring: Wir
         draw.part("timer_motor", "Timer motor", "clock", "K1", common, CLOCK_OHM * (volts / 230.0) ** 2, rated_v=volts)
         cool = draw.point("4", "timer 4, cooling")
         draw.part("timer_cool", "Timer contact, cooling", "contact", "K1", "4", closed_in=EXCEPT_DEFROST)
+        draw.point("X", "timer X, release")
     live, back, coil_v = cool, common, volts
     if wiring.control == "transformer":
         live, back, coil_v = draw.point("V", "control, 24 V"), draw.point("0", "control, 24 V common"), CONTROL_V
@@ -206,11 +207,12 @@ def _control(draw: _Drawing, unit: Plate, volts: float, common: str, wiring: Wir
     draw.point("K2", "call for cold", "panel")
     draw.part("stat", "Controller output, cooling" if controlled else "Thermostat", "output" if controlled else "switch", live, "K2",
               closed_in=frozenset(("calling",)))  # fmt: skip
-    feed = "K2"
+    feed, pumps_down = "K2", False
     if unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure":
-        # The call has the liquid valve alone; the compressor follows its pressure.
         draw.part("solenoid", "Liquid solenoid", "coil", "K2", back, SOLENOID_OHM * scale, rated_v=coil_v)
-        feed = live
+        # The call has the liquid valve alone and the compressor follows its pressure, unless a relay takes the call to it too.
+        pumps_down = not wiring.relay
+        feed = live if pumps_down else "K2"
     if wiring.relay:
         draw.point("KR", "behind the compressor relay")
         draw.part("comp_relay_coil", "Compressor relay, coil", "coil", feed, back, COIL_OHM * scale, rated_v=coil_v)
@@ -218,7 +220,8 @@ def _control(draw: _Drawing, unit: Plate, volts: float, common: str, wiring: Wir
         feed = "KR"
     if unit.metering != "cap_tube" or unit.box_control == "suction_pressure":
         draw.point("K3", "behind the low-pressure switch", "machine")
-        draw.part("lp_switch", "Low-pressure switch", "switch", feed, "K3", closed_in=RUNNING)
+        draw.part("lp_switch", "Low-pressure switch", "switch", feed, "K3",
+                  closed_in=RUNNING if pumps_down or unit.box_control == "suction_pressure" else LIVE)  # fmt: skip
         feed = "K3"
     if unit.metering != "cap_tube":
         draw.point("K4", "behind the high-pressure switch", "machine")
@@ -262,6 +265,10 @@ def _heaters(draw: _Drawing, unit: Plate, volts: float, common: str, bank: Bank)
     draw.part("defrost_output" if controlled else "timer_heat", "Controller output, defrost" if controlled else "Timer contact, defrost",
               "output" if controlled else "contact", "K1", "3", closed_in=DEFROST)  # fmt: skip
     shape = bank.shape or ("delta" if unit.phases == 3 else "single")
+    if not controlled:
+        # Closed by a coil warm enough: its volts let the timer go back to cooling.
+        draw.part("termination", "Termination switch", "switch", "3", "X", closed_in=frozenset())
+        draw.part("timer_release", "Timer release", "coil", "X", common, CLOCK_OHM * (volts / 230.0) ** 2, rated_v=volts)
     feed = "3"
     if shape != "single":
         # A limit cannot break three legs: it breaks the coil of the relay that does.

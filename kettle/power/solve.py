@@ -96,11 +96,17 @@ def _solved(circuit: Circuit, state: str, wrong: tuple[Fault, ...]) -> Solved:
     sound = _settle(circuit, state, (SOUND,), works)
     if wrong == (SOUND,):
         return sound
-    # From there on, but with what has a start winding standing: whether it starts is the question.
-    begin = sound.works[0].copy()
-    for place, part in enumerate(circuit.parts):
-        begin[place] &= part.standing == 1.0
-    return _settle(circuit, state, wrong, np.repeat(begin[None], len(wrong), axis=0))
+    # From there on; where something is wrong on a motor's way, with it standing: whether it starts is the question.
+    begin = np.repeat(sound.works, len(wrong), axis=0)
+    motors = [place for place, part in enumerate(circuit.parts) if part.standing < 1.0]
+    standing = [row for row, fault in enumerate(wrong) if any(_on_its_way(circuit.part(one.part)) for one in fault.each)]
+    begin[np.ix_(standing, motors)] = False
+    return _settle(circuit, state, wrong, begin)
+
+
+def _on_its_way(part: Part) -> bool:
+    """Whether a part can keep a motor from starting by what lies between its supply and its windings."""
+    return part.kind in ("winding", "capacitor", "ptc", "pole", "overload", "disconnect", "fuse", "wire") or bool(part.motor)
 
 
 def _settle(circuit: Circuit, state: str, wrong: tuple[Fault, ...], works: NDArray[np.bool_]) -> Solved:
@@ -191,11 +197,14 @@ def _injected(circuit: Circuit) -> Phasors:
 def _admittances(circuit: Circuit, ohms: Phasors, wrong: Sequence[Fault]) -> Phasors:
     """The nodal admittances of each fault, S."""
     places, count = _places(circuit), len(circuit.points)
-    incidence = np.zeros((len(circuit.parts), count))
-    for row, part in enumerate(circuit.parts):
-        incidence[row, places[part.a]], incidence[row, places[part.b]] = 1.0, -1.0
     admittance = 1.0 / ohms
-    y: Phasors = np.matmul(incidence.T * admittance[:, None, :], incidence)
+    y: Phasors = np.zeros((len(ohms), count, count), dtype=complex)
+    for row, part in enumerate(circuit.parts):
+        a, b, one = places[part.a], places[part.b], admittance[:, row]
+        y[:, a, a] += one
+        y[:, b, b] += one
+        y[:, a, b] -= one
+        y[:, b, a] -= one
     diagonal = np.arange(count)
     y[:, diagonal, diagonal] += INSULATION_SIEMENS
     for key in circuit.supply:

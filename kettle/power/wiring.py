@@ -15,6 +15,7 @@ START_GEAR: Final = {
     "none": "run capacitor alone",
 }
 CONTROLS: Final = {"line": "line volts", "transformer": "24 V by transformer"}
+HERTZ: Final = {"60": "60 Hz", "50": "50 Hz"}
 POLES: Final = {"0": "as the phases", "1": "1", "2": "2", "3": "3"}
 MOST_ELEMENTS, MOST_FANS = 24, 12
 LEAST_ELEMENT_W, MOST_ELEMENT_W = 20.0, 6000.0
@@ -44,6 +45,7 @@ class Wiring:
     control: str = "line"
     poles: int = 0
     relay: bool = False
+    hz: int = 60
     without: frozenset[str] = frozenset()
 
     def as_data(self) -> dict[str, Any]:
@@ -51,6 +53,7 @@ class Wiring:
         return {
             "elements": self.bank.elements, "element_w": self.bank.element_w, "shape": self.bank.shape, "fans": self.fans,
             "start_gear": self.start_gear, "control": self.control, "poles": self.poles, "relay": self.relay,
+            "hz": self.hz,
             "without": sorted(self.without),
         }  # fmt: skip
 
@@ -63,7 +66,7 @@ def from_data(kept: Mapping[str, Any]) -> Wiring:
     bank = Bank(kept.get("elements", USUAL.bank.elements), kept.get("element_w", USUAL.bank.element_w), kept.get("shape", ""))
     return Wiring(
         bank, kept.get("fans", USUAL.fans), kept.get("start_gear", USUAL.start_gear), kept.get("control", USUAL.control),
-        kept.get("poles", 0), kept.get("relay", False), frozenset(kept.get("without", ())),
+        kept.get("poles", 0), kept.get("relay", False), kept.get("hz", 60), frozenset(kept.get("without", ())),
     )  # fmt: skip
 
 
@@ -105,6 +108,7 @@ def from_words(said: Mapping[str, str], standing: Wiring = USUAL) -> Wiring:
         choice("control", "Control", standing.control, CONTROLS),
         int(choice("poles", "Contactor poles", str(standing.poles), POLES)),
         said["relay"] == "yes" if "relay" in said else standing.relay,
+        int(choice("hz", "Frequency", str(standing.hz), HERTZ)),
         standing.without,
     )  # fmt: skip
     if wrong:

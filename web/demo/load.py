@@ -16,10 +16,12 @@ from kettle.knowledge import refrigerants
 from web.accounts.models import Member, Shop
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
+from web.benches.power.actions.keep_measurement import keep_measurement
 from web.benches.sets.actions.keep_set import keep_set
 from web.benches.valve.actions.turn_valve import turn_valve
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.open_call import open_call
+from web.logbook.actions.place import OUTPUT_TICKS, move_output, place
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.judging import judge_call
 from web.logbook.models import Device, Site, Unit
@@ -47,7 +49,10 @@ def load(now=None):
     }
     visits = []
     for entry in SCENARIO["units"]:
-        unit = Unit.objects.create(shop=shop, site=sites[entry["site"]], name=entry["name"], notes=entry.get("notes", ""), **entry["plate"])
+        unit = Unit.objects.create(
+            shop=shop, site=sites[entry["site"]], name=entry["name"], notes=entry.get("notes", ""), wiring=entry.get("wiring", {}),
+            **entry["plate"],
+        )  # fmt: skip
         visits += [(unit, call) for call in entry["calls"]]
     for kind, device in SCENARIO["devices"].items():
         found = Device.objects.create(shop=shop, kind=kind, name=device["name"], address=NOT_STARTED, simulated=True)
@@ -91,6 +96,13 @@ def _visit(user, unit, entry, now):
     for change in entry.get("settings", ()):
         at = start + timedelta(minutes=VISIT_MINUTES // 2)
         change_setting(user, call, change["parameter"], change["as_found"], change["as_left"], change["why"], at=at)
+    for what, one, other, value, state in entry.get("measured", ()):
+        keep_measurement(user, call, judge_call(call), unit.circuit(), what, one, other, value, state, at=start + timedelta(minutes=40))
+    for what, where in entry.get("placed", ()):
+        place(user, call, what, where)
+    for moved in entry.get("moved", ()):
+        move_output(user, call, moved | dict.fromkeys(OUTPUT_TICKS, "yes"))
+    call.placeds.update(at=start + timedelta(minutes=VISIT_MINUTES // 2))
     for name, text in entry.get("words", {}).items():
         setattr(call, name, text)
     if "next" in entry:

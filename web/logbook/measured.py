@@ -1,7 +1,8 @@
-"""What was measured in the wiring of a unit, in words."""
+"""What was measured in the wiring of a unit: as the core takes it, and in words."""
 
 from kettle.knowledge.units import format_number, ohms_text
 from kettle.power.circuit import STATES
+from kettle.power.measure import Reading
 
 UNITS = {"volts": "V", "amps": "A"}
 
@@ -9,14 +10,24 @@ UNITS = {"volts": "V", "amps": "A"}
 def measured_words(call):
     """Each measurement of a call that is no observation of its own: where, what it showed, in which state."""
     circuit = call.unit.circuit()
-    return [
-        (
-            _where(circuit, one),
-            ohms_text(one.value) if one.what == "ohms" else f"{format_number(one.value)} {UNITS[one.what]}",
-            STATES[one.state],
-        )
-        for one in call.measurements.filter(undone_at=None)
-    ]
+    return [(_where(circuit, one), shown(one), STATES[one.state]) for one in call.measurements.filter(undone_at=None)]
+
+
+def readings_of(call, circuit):
+    """What was measured on a call as the core takes it; what lies on points that its circuit has not any more is left out."""
+    rows = call.measurements.filter(undone_at=None)
+    return [Reading(one.what, one.one, one.other, one.value, one.state) for one in rows if known(circuit, one)]
+
+
+def known(circuit, one):
+    """Whether a measurement's points are in the circuit as it is now."""
+    keys = {point.key for point in circuit.points} | {part.key for part in circuit.parts}
+    return {one.one, one.other} - {""} <= keys
+
+
+def shown(one):
+    """A measurement's figure with its unit."""
+    return ohms_text(one.value) if one.what == "ohms" else f"{format_number(one.value)} {UNITS[one.what]}"
 
 
 def _where(circuit, one):

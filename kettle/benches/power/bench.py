@@ -49,6 +49,9 @@ def seen_of(circuit: Circuit, seen: Mapping[str, Value], state: str) -> list[See
         word = seen.get(key)
         if load in has and isinstance(word, str) and word in (*works, *stands):
             found.append(Seen(load, word in works, state))
+    runs = seen.get("compressor_in_defrost")
+    if runs in ("running", "off") and "compressor" in has:
+        found.append(Seen("compressor", runs == "running", "defrosting"))
     fans = [part.key for part in circuit.parts if part.key.startswith("fan_") and part.kind == "motor"]
     still = seen.get("fans_still")
     if isinstance(still, tuple):
@@ -73,14 +76,15 @@ def readings_of(circuit: Circuit, seen: Mapping[str, Value]) -> list[Reading]:
 
 @dataclass(frozen=True)
 class Stood:
-    """Where the hunt stands: likely faults, each part's mark, where to measure next, and where one is found the cause it comes to and
-    what to ask before a new part goes in."""
+    """Where the hunt stands: likely faults, each part's mark, where to measure next, and where one is found the cause it comes to,
+    what to ask before a new part goes in, and the observation it is."""
 
     suspects: tuple[Suspicion, ...]
     marks: Mapping[str, str]
     leads: tuple[Lead, ...]
     cause: str
     afterwards: tuple[str, ...] = ()
+    says: tuple[str, str] | None = None
 
 
 def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Sequence[Seen]) -> Stood:
@@ -96,7 +100,7 @@ def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Seque
     marks = _marks(circuit, faults, before, likely) if readings or seen else {}
     cause = finds.cause_of(ranked[0].fault) if found and ranked[0].fault != SOUND else ""
     ask = finds.afterwards(ranked[0].fault) if found else ()
-    return Stood(ranked, marks, leads, causes.get(cause).label if cause else "", ask)
+    return Stood(ranked, marks, leads, causes.get(cause).label if cause else "", ask, finds.says(ranked[0].fault) if found else None)
 
 
 def _marks(circuit: Circuit, faults: Sequence[Fault], before: Figures, likely: Figures) -> dict[str, str]:

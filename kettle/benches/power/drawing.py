@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.benches.power.bench import common_of
-from kettle.power.circuit import Circuit, Part
+from kettle.power.circuit import IN_PLACE, Circuit, Part
 
 WIDE: Final = 800.0
 LEFT, RIGHT, STEP = 34.0, 766.0, 104.0
@@ -14,12 +14,10 @@ TOP, LEG, RUNG = 24.0, 38.0, 36.5
 _COLUMNS: Final[Mapping[str, float]] = {"S": 34.0, "D": 134.0, "L": 234.0, "T": 374.0, "C": 494.0, "Y": 640.0}
 # Inside a single-phase compressor, beside the run of its leg.
 _INSIDE: Final[Mapping[str, tuple[float, float]]] = {
-    "O": (464.0, 0.0),
-    "C": (554.0, 0.0),
-    "S": (654.0, 52.0),
-    "P1": (714.0, 100.0),
-    "R": (690.0, 0.0),
-}
+    "O": (464.0, 0.0), "C": (540.0, 0.0), "S": (610.0, 48.0), "P1": (680.0, 92.0), "R": (680.0, 0.0),
+}  # fmt: skip
+# Where its windings and capacitors come back to: a bus at the right, with neutral at its foot where a second pole breaks that.
+BUS_FOOT: Final = 126.0
 # Loads of the ladder, wherever their ends lie.
 ON_RUNGS: Final = ("heater", "motor", "coil", "clock", "transformer")
 # A winding's symbol sits at its own end, not where all three meet.
@@ -90,6 +88,8 @@ class Drawn:
 
 def short_name(part: Part) -> str:
     """Return what a part is called in the drawing."""
+    if part.label.startswith(IN_PLACE):
+        return ""
     if part.key in SHORT:
         return SHORT[part.key]
     stem, _, number = part.key.rpartition("_")
@@ -100,19 +100,26 @@ def drawn(circuit: Circuit) -> Drawn:
     """Return a circuit's drawing, in units of its own width (`WIDE`)."""
     places = _power_places(circuit)
     low = max(y for _, y in places.values())
-    lines = [_straight(part, places) for part in circuit.parts if part.a in places and part.b in places and part.kind not in ON_RUNGS]
+    straight = [part for part in circuit.parts if part.a in places and part.b in places and part.kind not in ON_RUNGS]
+    lines = [line for part in straight for line in _straight(part, places, circuit.phases == 1)]
     common = common_of(circuit)
     first = row = low + RUNG + 10.0
     known = {line.part.key for line in lines}
     ends: list[End] = []
     for root in ("L1", "T1", "L2", "L3", "V"):
         for part in [p for p in circuit.parts if p.a == root and p.key not in known]:
-            if root != "L1":
+            if root == "V":
+                # The other side of a transformer has no rails of its own: its two points begin and end its first rung.
+                places.setdefault("V", (LEFT, row))
+                places.setdefault("0", (RIGHT, row))
+            elif root != "L1":
                 ends.append(End(root, LEFT, row))
             row = _branch(circuit, part, LEFT, row, 0, places, lines, common, known, from_rung=False) + RUNG
     rail = (first - 16.0, row - RUNG + 16.0)
     dots = [Dot(point.key, *places[point.key]) for point in circuit.points if point.key in places and point.key not in ("G", "Y")]
-    ends += [End(line.part.b, RIGHT, line.y2) for line in lines if line.x2 == RIGHT and line.y2 >= first and line.part.b != common]
+    ends += [
+        End(line.part.b, RIGHT, line.y2) for line in lines if line.x2 == RIGHT and line.y2 >= first and line.part.b not in (common, "0")
+    ]
     return Drawn(WIDE, row - RUNG + 28.0, tuple(dots), tuple(lines), rail, tuple(ends))
 
 
@@ -126,7 +133,9 @@ def _power_places(circuit: Circuit) -> dict[str, tuple[float, float]]:
             x, down = _INSIDE[point.key]
             found[point.key] = (x, TOP + down)
         elif single and point.key == "N":
-            found["N"] = (RIGHT, TOP)
+            found["N"] = (RIGHT, TOP + BUS_FOOT if circuit.has("pole_2") else TOP)
+        elif single and point.key == "T2":
+            found["T2"] = (RIGHT, TOP)
         elif letter in _COLUMNS and number.isdigit():
             found[point.key] = (_COLUMNS[letter], TOP + LEG * (int(number) - 1))
         elif point.key == "Y":
@@ -134,12 +143,18 @@ def _power_places(circuit: Circuit) -> dict[str, tuple[float, float]]:
     return found
 
 
-def _straight(part: Part, places: Mapping[str, tuple[float, float]]) -> Line:
+def _straight(part: Part, places: Mapping[str, tuple[float, float]], single: bool) -> list[Line]:
+    """A part of the power path: one line, or one to the bus at the right and that bus."""
     (x1, y1), (x2, y2) = places[part.a], places[part.b]
     if part.b == "Y":
         share = WINDING_AT / (x2 - x1)
-        return Line(part, x1, y1, x2, y2, x1 + WINDING_AT, y1 + share * (y2 - y1), short_name(part))
-    return Line(part, x1, y1, x2, y2, (x1 + x2) / 2, (y1 + y2) / 2, short_name(part))
+        return [Line(part, x1, y1, x2, y2, x1 + WINDING_AT, y1 + share * (y2 - y1), short_name(part))]
+    if single and x2 == RIGHT and part.a in ("S", "P1"):
+        return [
+            Line(part, x1, y1, RIGHT, y1, (x1 + RIGHT) / 2, y1, short_name(part)),
+            Line(part, RIGHT, y1, RIGHT, y2, RIGHT, y1, "", True),
+        ]
+    return [Line(part, x1, y1, x2, y2, (x1 + x2) / 2, (y1 + y2) / 2, short_name(part))]
 
 
 def _branch(

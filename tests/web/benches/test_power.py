@@ -135,7 +135,7 @@ def test_an_open_overload_is_said_and_nothing_is_taken_with_power_on(at_work, ca
 def test_each_wrong_pin_is_said_beside_its_field_and_nothing_is_half_kept(at_work, call, user):
     record_reading(user, call, "power_locked_out", "yes")
     body = pins(at_work, call, "1.8", "many", "1.8", "-4")
-    assert "Pins 2–3: “many” is not a number" in body and "Pin to shell" in body and 'value="many"' in body
+    assert "Pins 2–3: “many” is not a number" in body and "Lowest pin to shell" in body and 'value="many"' in body
     assert not call.readings.filter(key__startswith="winding").exists()
 
 

@@ -7,7 +7,7 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.change_setting import BEFORE
 from web.logbook.actions.record_reading import SETTING, WORKED_OUT
-from web.logbook.models import Reading, SettingChange
+from web.logbook.models import Measurement, Reading, SettingChange
 
 
 @action
@@ -18,7 +18,7 @@ def undo_entry(user, entry):
     if entry.undone_at is None:
         entry.undone_at, entry.undone_by = timezone.now(), user
         entry.save(update_fields=["undone_at", "undone_by"])
-        if isinstance(entry, Reading):
+        if isinstance(entry, Reading | Measurement):
             made = entry.call.readings.filter(source=WORKED_OUT, undone_at=None, at=entry.at)
             made.update(undone_at=entry.undone_at, undone_by=user)
         if isinstance(entry, SettingChange):

@@ -1,6 +1,8 @@
 """Keep what a meter showed between two points, or round a lead."""
 
+from kettle.benches.power import bench
 from kettle.case import MOST_OBSERVATIONS
+from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE
 from kettle.power import finds
@@ -9,15 +11,19 @@ from web.accounts.access import require_live_work, require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.override_hold import taken_on
-from web.logbook.actions.record_reading import record_reading
+from web.logbook.actions.record_reading import WORKED_OUT, record_reading
+from web.logbook.measured import readings_of
 from web.logbook.models import Measurement
 
 UNITS = {"volts": "V", "amps": "A", "ohms": "Ω"}
 
 
 @action
-def keep_measurement(user, call, judgement, circuit, what, one, other, typed, state, evaporator=None):
-    """Store one measurement; one that is an observation of its own goes into that. InputError says what is wrong and stores nothing."""
+def keep_measurement(user, call, judgement, circuit, what, one, other, typed, state, evaporator=None, **when):
+    """Store one measurement; one that is an observation of its own goes into that. InputError says what is wrong and stores nothing.
+
+    `when` may give `at`.
+    """
     require_same_shop(user, call)
     require_open(call)
     if what not in UNITS:
@@ -34,12 +40,23 @@ def keep_measurement(user, call, judgement, circuit, what, one, other, typed, st
         )
     key = finds.observed_in(circuit, one, other, state) if what == "volts" else ""
     if key:
-        return record_reading(user, call, key, typed, evaporator=evaporator)
+        kept = record_reading(user, call, key, typed, evaporator=evaporator, **when)
+        _say_what_was_found(user, call, circuit, {**judgement.facts.seen, key: value}, state, kept.at)
+        return kept
     if call.measurements.count() >= MOST_OBSERVATIONS:
         raise InputError(f"{call} holds {MOST_OBSERVATIONS} measurements, which is all it can: open a new call")
-    kept = Measurement.objects.create(call=call, by=user, what=what, one=reading.one, other=reading.other, value=value, state=state)
+    kept = Measurement.objects.create(call=call, by=user, what=what, one=reading.one, other=reading.other, value=value, state=state, **when)
     amps_key = finds.observed_amps(one, state) if what == "amps" else ""
     if amps_key:
-        record_reading(user, call, amps_key, typed, evaporator=evaporator)
+        record_reading(user, call, amps_key, typed, evaporator=evaporator, source=WORKED_OUT, at=kept.at)
     log.write(user, "keep_measurement", call, what=what, one=kept.one, other=kept.other, value=value, state=state)
+    _say_what_was_found(user, call, circuit, judgement.facts.seen, state, kept.at)
     return kept
+
+
+def _say_what_was_found(user, call, circuit, seen, state, at):
+    """What a found fault is as an observation is on record too, so that the judgement knows; it goes when the measurement is taken back."""
+    readings = [*readings_of(call, circuit), *bench.readings_of(circuit, seen)]
+    found = bench.stand(circuit, state, readings, bench.seen_of(circuit, seen, state)).says
+    if found and seen.get(found[0]) != found[1] and observations.get(found[0]).exists_on(call.unit.resolved()):
+        record_reading(user, call, found[0], found[1], source=WORKED_OUT, at=at)

@@ -11,7 +11,7 @@ from web.logbook.actions.record_reading import record_reading
 
 # What a meter shows where there is no way between two pins, in words, and as it is kept.
 OPEN_WORDS = ("ol", "open", "∞", "inf")
-FIELDS = {"pins_12": "Pins 1–2", "pins_23": "Pins 2–3", "pins_31": "Pins 3–1", "pins_shell": "Pin to shell"}
+FIELDS = {"pins_12": "Pins 1–2", "pins_23": "Pins 2–3", "pins_31": "Pins 3–1", "pins_shell": "Lowest pin to shell"}
 # On three phases the pairs are kept as they come.
 _AS_THEY_COME = ("winding_cs_ohm", "winding_sr_ohm", "winding_cr_ohm")
 

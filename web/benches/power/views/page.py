@@ -8,6 +8,9 @@ from kettle.power.circuit import PLACES, SHORT_STATES, STATES
 from kettle.power.measure import Reading
 from web.benches.power.actions.keep_measurement import UNITS
 from web.benches.power.views import panels
+from web.logbook.measured import known, readings_of, shown
+
+SIGNS = {"good": "✓", "suspect": "?", "found": "✗"}
 
 
 def state_asked(request, standing):
@@ -21,9 +24,8 @@ def power_context(request, standing):
     call, facts = standing.call, standing.judgement.facts
     circuit, state = call.unit.circuit(), state_asked(request, standing)
     kept = list(call.measurements.filter(undone_at=None).select_related("by"))
-    taken = [Reading(one.what, one.one, one.other, one.value, one.state) for one in kept if known(circuit, one)]
     now = bench.state_of(facts)
-    readings = [*taken, *bench.readings_of(circuit, facts.seen)]
+    readings = [*readings_of(call, circuit), *bench.readings_of(circuit, facts.seen)]
     seen = bench.seen_of(circuit, facts.seen, now)
     stood = bench.stand(circuit, state, readings, seen)
     should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
@@ -33,7 +35,7 @@ def power_context(request, standing):
         "power_state": state,
         "power_states": [(code, label, code == state, code == now) for code, label in SHORT_STATES.items()],
         "picture": picture,
-        "lines": [(line, stood.marks.get(line.part.key, ""), live[line.part.a] and live[line.part.b]) for line in picture.lines],
+        "lines": [_line(line, stood.marks.get(line.part.key, ""), live) for line in picture.lines],
         "dots": [(dot, labels[dot.key], f"{should[dot.key]:.0f}", live[dot.key]) for dot in picture.dots],
         "points": [
             (point.key, point.label, f"{should[point.key]:.0f}", PLACES[point.place][0]) for point in circuit.points if point.key != "Y"
@@ -43,7 +45,7 @@ def power_context(request, standing):
         "stood": stood,
         "suspected": [(s.label, f"{100 * s.probability:.0f}") for s in stood.suspects],
         "leads": [_lead(circuit, lead) for lead in stood.leads],
-        "kept": [(one, _between(circuit, one), STATES[one.state], _slips(circuit, one, readings, seen)) for one in kept],
+        "kept": [(one, f"{_between(circuit, one)}: {shown(one)}", STATES[one.state], _slips(circuit, one, readings, seen)) for one in kept],
         "units": UNITS.items(),
         "live_cautions": words("lock_out") if state == "locked_out" else words("live"),
         "breaker_says": dead.BREAKER.get(facts.seen.get("breaker"), ""),
@@ -57,17 +59,16 @@ def power_context(request, standing):
         **panels.heaters_context(standing, circuit, readings),
         **panels.windings_context(standing, typed),
         **panels.capacitor_context(request, circuit),
-        **panels.amps_context(standing),
+        **panels.amps_context(standing, readings),
         **panels.wiring_context(call, typed),
         **panels.start_gear_context(call, standing.unit.phases),
         **panels.placed_context(call),
     }
 
 
-def known(circuit, one):
-    """Whether a measurement's points are in the circuit as it is drawn now."""
-    keys = {point.key for point in circuit.points} | {part.key for part in circuit.parts}
-    return {one.one, one.other} - {""} <= keys
+def _line(line, mark, live):
+    """A part as drawn: with its mark, whether it is live, and the mark's sign."""
+    return line, mark, live[line.part.a] and live[line.part.b], SIGNS.get(mark, "")
 
 
 def _slips(circuit, one, readings, seen):

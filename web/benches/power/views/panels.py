@@ -1,23 +1,30 @@
 """What stands beside the drawing of the stop Power: each panel with what it needs."""
 
+from dataclasses import replace
+
+from django.utils import timezone
+
 from kettle.benches.power import bench
 from kettle.judging.electrics import imbalance_pct
 from kettle.knowledge import amps as expected
+from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE, format_number, ohms_text
 from kettle.power import capacitors, dead, heaters, start_gear, truth, windings
+from kettle.power.presets import circuit_of
 from kettle.power.solve import solve
-from kettle.power.wiring import CONTROLS, POLES, SHAPES, START_GEAR, from_data
+from kettle.power.wiring import CONTROLS, HERTZ, POLES, SHAPES, START_GEAR, from_data
 from web.benches.power.actions.keep_windings import FIELDS
 from web.logbook.actions.place import OUTPUT_TICKS, WHAT
 from web.logbook.left_behind import left_before, still_there
 from web.logbook.models import Reading as ReadingRow
 
 CAPACITOR = (
-    ("cap_amps", "Amps through it", "A"),
-    ("cap_volts", "Volts over it", "V"),
     ("cap_uf", "Printed", "µF"),
     ("cap_pct", "Tolerance", "%"),
+    ("cap_measured", "Meter shows", "µF"),
+    ("cap_amps", "or amps through it", "A"),
+    ("cap_volts", "and volts over it", "V"),
 )
 OUTPUT_FIELDS = (
     ("load", "What was moved", "coil fans"),
@@ -73,6 +80,8 @@ def truth_context(circuit, readings, facts):
     return {
         "truth": table,
         "truth_says": truth.comes_to(circuit, rows, runs, facts.number("heater_amps")),
+        "symbol": dict(observations.get("control_call").choices).get(facts.seen.get("control_call"), ""),
+        "timer_clock": timezone.localtime() if circuit.has("timer_motor") else None,
         "truth_common": bench.common_of(circuit),
     }
 
@@ -83,6 +92,7 @@ def heaters_context(standing, circuit, readings):
         return {"bank": None}
     wiring, facts = from_data(standing.call.unit.wiring), standing.judgement.facts
     rated = facts.number("heater_rated_w") or wiring.bank.elements * wiring.bank.element_w
+    shape = wiring.bank.shape or ("delta" if standing.unit.phases == 3 else "single")
     measured_v, amps = facts.number("heater_volts"), facts.number("heater_amps")
     bank = heaters.heater_bank(measured_v or circuit.volts, rated, wiring.bank.elements, standing.unit.phases, amps, wiring.bank.shape)
     took = {frozenset((r.one, r.other)): r.value for r in readings if r.what == "ohms"}
@@ -103,7 +113,7 @@ def heaters_context(standing, circuit, readings):
     return {
         "bank": bank,
         "bank_rows": rows,
-        "bank_words": f"{wiring.bank.elements} elements, {rated:.0f} W in all, {SHAPES[wiring.bank.shape]}",
+        "bank_words": f"{wiring.bank.elements} elements, {rated:.0f} W in all, {SHAPES[shape]}",
         "bank_right": f"{ohms_text(bank.element_ohms)} each, {bank.expected_amps:.1f} A a leg at {measured_v or circuit.volts:.0f} V",
         "bank_says": "" if amps is None or not measured_v else heaters.telling(bank, wiring.bank.elements, amps),
         "bank_read": [(key, standing.tag(key)) for key in ("heater_rated_w", "heater_volts", "heater_amps")],
@@ -136,17 +146,19 @@ def capacitor_context(request, circuit):
     """The sum of a capacitor, where it was asked for; nothing of it is kept."""
     typed = {name: request.GET.get(name, "") for name, _, _ in CAPACITOR}
     found = {"capacitor_fields": [(name, label, typed[name], unit) for name, label, unit in CAPACITOR]}
-    if not all(typed.values()):
+    by_sum = typed["cap_amps"] and typed["cap_volts"]
+    if not (typed["cap_uf"] and typed["cap_pct"] and (typed["cap_measured"] or by_sum)):
         return found
     try:
-        amps, volts, printed, pct = (TRADE.parse(typed[name], unit) for name, _, unit in CAPACITOR)
-        told = capacitors.judged(capacitors.uf_of(amps, volts, circuit.hz), printed, pct, pct)
+        given = {name: TRADE.parse(typed[name], unit) for name, _, unit in CAPACITOR if typed[name]}
+        uf = given["cap_measured"] if "cap_measured" in given else capacitors.uf_of(given["cap_amps"], given["cap_volts"], circuit.hz)
+        told = capacitors.judged(uf, given["cap_uf"], given["cap_pct"], given["cap_pct"])
     except InputError as error:
         return found | {"capacitor_error": str(error)}
     return found | {"capacitor_says": told.says}
 
 
-def amps_context(standing):
+def amps_context(standing, readings):
     """The compressor's amps against its rating and against what is right at the pressures it runs at; balance of volts."""
     facts, unit = standing.judgement.facts, standing.unit
     rows, rla, amps = [], unit.compressor_rla_a, facts.number("compressor_amps")
@@ -160,17 +172,28 @@ def amps_context(standing):
     if amps is not None:
         rows.append(("Measured", f"{amps:g} A"))
     says = expected.told(amps, rla) if amps is not None and rla else ""
+    clamped = {r.one: r.value for r in readings if r.what == "amps" and r.state == "calling"}
+    legs = [clamped.get(f"lead_{n}") for n in (1, 2, 3)]
+    legs_say = ""
+    if None not in legs and min(legs) > 0:
+        legs_say = f"{format_number(imbalance_pct(legs), 1)} % out of balance; it follows the volts several-fold"
     line = [facts.number(f"line_v_{pair}") for pair in ("12", "23", "31")]
     balance = ""
     if unit.phases == 3 and None not in line and min(line) > 0:
         pct = imbalance_pct(line)
         heat = capacitors.extra_heat_pct(min(pct, 100.0))
-        over = " Over the limit: the supply first" if pct > capacitors.IMBALANCE_LIMIT_PCT else ""
+        over = ". Over the limit: the supply first" if pct > capacitors.IMBALANCE_LIMIT_PCT else ""
         balance = (
             f"{format_number(pct, 1)} % out of balance, {format_number(capacitors.IMBALANCE_LIMIT_PCT, 0)} % is the limit; "
-            f"windings run {format_number(heat, 0)} % hotter.{over}"
+            f"windings run {format_number(heat, 0)} % hotter{over}"
         )
-    return {"amps_rows": rows, "amps_says": says, "balance_says": balance}
+    return {
+        "amps_rows": rows,
+        "amps_says": says,
+        "legs_say": legs_say,
+        "balance_says": balance,
+        "balance_over": "Over the limit" in balance,
+    }
 
 
 def wiring_context(call, typed):
@@ -179,12 +202,16 @@ def wiring_context(call, typed):
     shown = {name: typed.get(name, str(value)) for name, value in wiring.items() if name != "without"}
     shown["relay"] = typed.get("relay", "yes" if wiring["relay"] else "no")
     without = wiring["without"]
+    labels = {
+        part.key: part.label for part in circuit_of(call.unit.resolved(), replace(from_data(call.unit.wiring), without=frozenset())).parts
+    }
     return {
         "wiring": shown,
         "wiring_choices": {
             "shape": SHAPES.items(), "start_gear": START_GEAR.items(), "control": CONTROLS.items(), "poles": POLES.items(),
+            "hz": HERTZ.items(),
         },
-        "wiring_without": [(key, key.replace("_", " ")) for key in without],
+        "wiring_without": [(key, labels.get(key, key).lower()) for key in without],
         "wiring_errors": {},
     }  # fmt: skip
 

@@ -5,6 +5,7 @@ from kettle.knowledge.errors import InputError
 from web.benches.sets.actions.keep_set import keep_set
 from web.logbook.actions.acting import action
 from web.logbook.actions.override_hold import refuse_if_held
+from web.logbook.actions.place import LONGEST_WHERE, place
 from web.logbook.actions.record_reading import record_reading
 
 
@@ -25,4 +26,7 @@ def take_probes(user, call, judgement, live, now, label, evaporator=None, simula
         refuse_if_held(call, judgement, entry)
         typed = f"{reading.value:.2f} {entry.unit}"
         record_reading(user, call, reading.key, typed, source=source_of(reading.probe, simulated), evaporator=evaporator, at=reading.at)
+    # Probes hang in the box from now on: they are looked for when the visit ends.
+    if not call.placeds.filter(what="probe", undone_at=None, gone_at=None).exists():
+        place(user, call, "probe", ", ".join(dict.fromkeys(reading.probe for reading in there))[:LONGEST_WHERE])
     return keep_set(user, call, label, at=now)

@@ -21,7 +21,7 @@ VIEWS = {
     "sets": (TABLET, "Meat room", "sets/", ""),
     "probes": (TABLET, "Freezer 1", "probes/", "wait"),
     "ladder": (TABLET, None, "/ladder/?refrigerant=R-448A&pressure=31&altitude_ft=4200", ""),
-    "power": (TABLET, "Freezer 1", "power/", ""),
+    "power": (TABLET, "Cave cooler", "power/", ""),
     "programs": (TABLET, "Freezer 1", "programs/", "drawn"),
     "plan": (TABLET, "Freezer 1", "programs/", "planned"),
     "judge": (TABLET, "Freezer 1", "judge/", ""),

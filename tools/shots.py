@@ -28,7 +28,7 @@ VIEWS = {
     "correct": (TABLET, "Meat room", "correct/", ""),
     "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),
     "report": (TABLET, "Meat room", "report/", "whole"),
-    "read-phone": (PHONE, "Freezer 1", "read/", ""),
+    "controls": (TABLET, "Bottle cooler 2", "controls/", ""),
     "arrive-phone": (PHONE, "Cooler 1", "arrive/", ""),
     "parts": (TABLET, "Reach-in 2", "arrive/?part=compressor", ""),
 }

@@ -14,6 +14,7 @@ from django.utils import timezone
 
 from kettle.knowledge import refrigerants
 from web.accounts.models import Member, Shop
+from web.benches.controls.actions.watch_cycles import tap
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.benches.power.actions.keep_measurement import keep_measurement
@@ -98,6 +99,8 @@ def _visit(user, unit, entry, now):
         change_setting(user, call, change["parameter"], change["as_found"], change["as_left"], change["why"], at=at)
     for what, one, other, value, state in entry.get("measured", ()):
         keep_measurement(user, call, judge_call(call), unit.circuit(), what, one, other, value, state, at=start + timedelta(minutes=40))
+    for minutes, what, box in entry.get("cycles", ()):
+        tap(user, call, what, {"box_f": f"{box:g}"}, at=start + timedelta(minutes=minutes))
     for what, where in entry.get("placed", ()):
         place(user, call, what, where)
     for moved in entry.get("moved", ()):

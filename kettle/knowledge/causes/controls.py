@@ -94,7 +94,18 @@ CAUSES = (
         ("Cut-in and cut-out on a gauge, against the saturation table",),
         ("Set both from wanted temperatures; watch two or three cycles",),
         (),
-        variants=(({"box_control": "suction_pressure"}, {"box_temp_f": {"low": 0.3, "high": 0.45}}),),
+        # As the only thermostat it is set too cold as often as too warm: then the box freezes, and a coil whose off-cycle never thaws ices up.
+        variants=(
+            (
+                {"box_control": "suction_pressure"},
+                {
+                    "box_temp_f": {"low": 0.48, "high": 0.4},
+                    "lp_cut_in_off_f": {"low": 0.5, "high": 0.42},
+                    "ice_form": {"heavy_frost": 0.25, "hard_ice": 0.2, "light_frost": 0.2},
+                    "ice_places": {"coil_whole": 0.4},
+                },
+            ),
+        ),
         by_kind={"bottle": 2.0},
         mimics=(("short_cycle", "the settings against the table"),),
         comes="made",

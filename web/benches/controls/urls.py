@@ -2,9 +2,13 @@
 
 from django.urls import path
 
-from web.benches.controls.views import controller, settings
+from web.benches.controls.views import controller, settings, switches
 
 urlpatterns = [
+    path("controls/", switches.controls, name="controls"),
+    path("controls/keep/", switches.keep, name="keep-switch"),
+    path("controls/cycles/<int:pk>/undo/", switches.take_back, name="undo-cycle"),
+    path("controls/cycles/<slug:what>/", switches.tapped, name="tap-cycle"),
     path("setting/", settings.setting, name="setting"),
     path("controller/", controller.controller, name="controller"),
     path("controller/read/", controller.read, name="read-controller"),

@@ -1,6 +1,7 @@
 """Sites, units, calls, and everything recorded on a call with time and person."""
 
 from web.logbook.models.calls import Call, Entry
+from web.logbook.models.controls import SwitchMoment
 from web.logbook.models.defrosts import ControllerTalk, DefrostPlan, DefrostProgram, DefrostWatch
 from web.logbook.models.devices import Device
 from web.logbook.models.headlines import Headline
@@ -36,6 +37,7 @@ __all__ = [
     "SiblingState",
     "Site",
     "StartWiring",
+    "SwitchMoment",
     "Unit",
     "ValveTurn",
 ]

@@ -11,14 +11,18 @@ from web.logbook.models import Unit
 @action
 def keep_wiring(user, call, said):
     """Store what was said of the circuit; FieldErrors by field, and nothing is stored then."""
-    unit = _unit(user, call)
+    require_same_shop(user, call)
+    require_open(call)
+    unit = _unit(call)
     return _keep(user, call, unit, from_words(said, from_data(unit.wiring)).as_data())
 
 
 @action
 def drop_part(user, call, key):
     """Say that a part is not on this unit; InputError for one that its circuit has not."""
-    unit = _unit(user, call)
+    require_same_shop(user, call)
+    require_open(call)
+    unit = _unit(call)
     unit.circuit().part(key)
     kept = from_data(unit.wiring).as_data()
     if len(kept["without"]) >= MOST_WITHOUT:
@@ -29,15 +33,15 @@ def drop_part(user, call, key):
 @action
 def put_back(user, call, key):
     """Say that a part is on this unit after all; nothing where nobody said otherwise."""
-    unit = _unit(user, call)
+    require_same_shop(user, call)
+    require_open(call)
+    unit = _unit(call)
     kept = from_data(unit.wiring).as_data()
     return _keep(user, call, unit, kept | {"without": [one for one in kept["without"] if one != key]})
 
 
-def _unit(user, call):
+def _unit(call):
     """The unit as it stands now, inside the action."""
-    require_same_shop(user, call)
-    require_open(call)
     return Unit.objects.select_related("site").get(pk=call.unit_id)
 
 

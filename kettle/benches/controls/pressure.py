@@ -1,0 +1,205 @@
+"""A pressure switch set by computation: as the only thermostat, or as pump-down and safety control.
+
+Rules of the trade: a pressure means the temperature at which the refrigerant boils there. As a thermostat the cut-in is saturation at the
+warmest air wanted (coil and box are equal then), well above freezing so that each off-cycle clears the coil; the cut-out is saturation at
+the coldest air less the TD seen. As pump-down control the cut-out stays above 0 psig, and the cut-in below saturation at the coldest that
+the low side meets, or it never restarts.
+"""
+
+from dataclasses import dataclass
+from typing import Final
+
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.refrigerants import Refrigerant
+from kettle.knowledge.units import format_number
+
+FREEZING_F: Final = 32.0
+# Saturation at cut-in over freezing, °F, from which an off-cycle clears the coil; below the first it never does.
+CLEARS_OVER_F: Final = 4.0
+# Supply air lies about so much below the box, °F: beside produce it must not freeze.
+SUPPLY_BELOW_F: Final = 4.0
+# Gauges and scales of such switches lie, psi, either way.
+SCALE_ERROR_PSI: Final = 2.0
+# Pump-down: air must never be drawn in; room over 0, and over what the low side creeps up after a stop, psi.
+LEAST_CUT_OUT_PSIG: Final = 2.0
+CREEP_ROOM_PSI: Final = 5.0
+# Saturation at the coldest the low side meets has to lie so far above cut-in, °F.
+RESTART_ROOM_F: Final = 5.0
+# Wanted air, °F, and TD, °F, that can be meant.
+AIR_F: Final = (-40.0, 75.0)
+TD_F: Final = (2.0, 45.0)
+PSIG: Final = (-14.7, 250.0)
+# How such switches are built: what its scales show, and what each of its screws moves.
+BUILDS: Final = {"in_diff": "cut-in and differential", "out_diff": "cut-out and differential", "each": "cut-in and cut-out, each its own"}
+
+
+@dataclass(frozen=True)
+class Setting:
+    """Where a low-pressure switch closes and opens, psig at the site."""
+
+    cut_in_psig: float
+    cut_out_psig: float
+
+    @property
+    def differential_psi(self) -> float:
+        """The differential, psi."""
+        return self.cut_in_psig - self.cut_out_psig
+
+
+@dataclass(frozen=True)
+class Proposal:
+    """A setting with why, and how many psi a °F is about there."""
+
+    setting: Setting
+    reasons: tuple[str, ...]
+    psi_per_f: float
+
+
+@dataclass(frozen=True)
+class Problem:
+    """What is wrong with a setting: refused where nobody should leave it so, a warning else."""
+
+    text: str
+    refused: bool
+
+
+def _checked(name: str, label: str, value: float, span: tuple[float, float], unit: str, wrong: dict[str, str]) -> None:
+    if not span[0] <= value <= span[1]:
+        low, high = (format_number(end, 0) for end in span)
+        wrong[name] = f"{label}: {format_number(value, 1)} {unit} is outside {low} to {high} {unit}"
+
+
+def as_thermostat(refrigerant: Refrigerant, altitude_ft: float, warmest_f: float, coldest_f: float, td_f: float) -> Proposal:
+    """Return the setting of a switch that is the only thermostat, for the warmest and coldest air wanted and the TD seen, °F.
+
+    Raises FieldErrors for air or TD outside what can be meant, or a coldest air that is not below the warmest.
+    """
+    wrong: dict[str, str] = {}
+    _checked("warmest_f", "Warmest air", warmest_f, AIR_F, "°F", wrong)
+    _checked("coldest_f", "Coldest air", coldest_f, AIR_F, "°F", wrong)
+    _checked("td_f", "TD", td_f, TD_F, "°F", wrong)
+    if not wrong and coldest_f >= warmest_f:
+        wrong["coldest_f"] = f"Coldest air: {format_number(coldest_f)} °F is not below the warmest, {format_number(warmest_f)} °F"
+    if wrong:
+        raise FieldErrors(wrong)
+    boils_f = coldest_f - td_f
+    cut_in, cut_out = refrigerant.dew_psig(warmest_f, altitude_ft), refrigerant.dew_psig(boils_f, altitude_ft)
+    per_f = (cut_in - cut_out) / (warmest_f - boils_f)
+    reasons = (
+        f"Cut-in: at {format_number(warmest_f)} °F air the coil stands as warm, and {refrigerant.name} at {format_number(cut_in, 0)} psig",
+        f"Cut-out: at {format_number(coldest_f)} °F air it boils at {format_number(boils_f)} °F, {format_number(cut_out, 0)} psig",
+        f"Here 1 °F is about {format_number(per_f, 1)} psi",
+    )
+    return Proposal(Setting(cut_in, cut_out), reasons, per_f)
+
+
+def thermostat_problems(refrigerant: Refrigerant, altitude_ft: float, setting: Setting, produce: bool) -> list[Problem]:
+    """Return what is wrong with a setting as the only thermostat, the worst first."""
+    found = _order(setting)
+    if found:
+        return found
+    at_in = refrigerant.dew_f(setting.cut_in_psig, altitude_ft)
+    if at_in <= FREEZING_F:
+        found.append(Problem(f"Cut-in at {format_number(at_in)} °F never lets the coil thaw: it packs with ice", refused=True))
+    elif at_in < FREEZING_F + CLEARS_OVER_F:
+        found.append(
+            Problem(f"Cut-in at {format_number(at_in)} °F clears the coil only just: watch that each off-cycle does", refused=False)
+        )
+    coldest = refrigerant.dew_f(setting.cut_out_psig, altitude_ft)
+    if produce and coldest < FREEZING_F - SUPPLY_BELOW_F:
+        found.append(Problem("Supply air falls below freezing before it stops: keep what may not freeze out of it", refused=False))
+    per_psi = (at_in - coldest) / setting.differential_psi
+    error = format_number(SCALE_ERROR_PSI * per_psi, 1)
+    found.append(Problem(f"Scale and gauge lie by {format_number(SCALE_ERROR_PSI, 0)} psi, here {error} °F: watch cycles", refused=False))
+    return found
+
+
+def pump_down_problems(
+    refrigerant: Refrigerant, altitude_ft: float, setting: Setting, coldest_f: float, creep_psi: float | None = None,
+    least_psig: float = LEAST_CUT_OUT_PSIG,
+) -> list[Problem]:  # fmt: skip
+    """Return what is wrong with a setting as pump-down or safety control, the worst first.
+
+    `coldest_f` is the coldest the low side meets (box, or outdoors in winter), `creep_psi` how far suction rises after a pump-down,
+    `least_psig` what this compressor may be pulled down to.
+    """
+    found = _order(setting)
+    if found:
+        return found
+    if setting.cut_out_psig < least_psig:
+        low = format_number(least_psig, 0)
+        found.append(Problem(f"Cut-out below {low} psig: air is drawn in through any leak, and the compressor runs hot", refused=True))
+    there = refrigerant.dew_psig(coldest_f, altitude_ft)
+    if setting.cut_in_psig >= there:
+        stands = f"At {format_number(coldest_f)} °F the low side stands at {format_number(there, 0)} psig"
+        found.append(Problem(f"{stands}, below cut-in: it does not start again", refused=True))
+    elif setting.cut_in_psig > refrigerant.dew_psig(coldest_f - RESTART_ROOM_F, altitude_ft):
+        found.append(
+            Problem(f"Cut-in is close below what {format_number(coldest_f)} °F gives: on the coldest night it may stay off", refused=False)
+        )
+    if creep_psi is not None and setting.differential_psi < creep_psi + CREEP_ROOM_PSI:
+        found.append(
+            Problem(
+                f"Suction creeps up {format_number(creep_psi, 0)} psi after a pump-down and the differential is "
+                f"{format_number(setting.differential_psi, 0)} psi: it starts and stops. Wider, or a short delay; and the valve that leaks",
+                refused=False,
+            )
+        )
+    return found
+
+
+def _order(setting: Setting) -> list[Problem]:
+    if setting.cut_out_psig >= setting.cut_in_psig:
+        return [Problem("Cut-out is at or above cut-in: it can never run", refused=True)]
+    return []
+
+
+def checked(cut_in_psig: float, cut_out_psig: float) -> Setting:
+    """Return a setting; FieldErrors for a pressure outside what such switches have."""
+    wrong: dict[str, str] = {}
+    _checked("cut_in_psig", "Cut-in", cut_in_psig, PSIG, "psig", wrong)
+    _checked("cut_out_psig", "Cut-out", cut_out_psig, PSIG, "psig", wrong)
+    if wrong:
+        raise FieldErrors(wrong)
+    return Setting(cut_in_psig, cut_out_psig)
+
+
+def screws(build: str, now: Setting, wanted: Setting) -> list[str]:
+    """Return which screw moves what, in the order in which nobody is surprised; empty where nothing has to move.
+
+    The main screw of a switch moves one end and carries the other along, the differential's moves the other end alone: the main one
+    first. InputError for a way of building that is not known.
+    """
+    if build not in BUILDS:
+        raise InputError(f"Switch: “{build[:20]}” is none of {', '.join(BUILDS.values())}")
+    if build == "out_diff":
+        main, main_now, main_wanted = "cut-out", now.cut_out_psig, wanted.cut_out_psig
+        other, carried, other_wanted = "cut-in", wanted.cut_out_psig + now.differential_psi, wanted.cut_in_psig
+    else:
+        main, main_now, main_wanted = "cut-in", now.cut_in_psig, wanted.cut_in_psig
+        other, carried, other_wanted = "cut-out", wanted.cut_in_psig - now.differential_psi, wanted.cut_out_psig
+    if build == "each":
+        carried = now.cut_out_psig
+    steps = []
+    if abs(main_now - main_wanted) >= 0.5:
+        along = f"; the {other} goes along to {format_number(carried, 0)}" if build != "each" else ""
+        moved = f"{main} from {format_number(main_now, 0)} to {format_number(main_wanted, 0)} psig"
+        steps.append(f"Main screw {_way(main_wanted - main_now)}: {moved}{along}")
+    if abs(carried - other_wanted) >= 0.5:
+        wider = other_wanted < carried if other == "cut-out" else other_wanted > carried
+        screw = "Other screw" if build == "each" else f"Differential screw, {'wider' if wider else 'narrower'}"
+        steps.append(f"{screw}: {other} from {format_number(carried, 0)} to {format_number(other_wanted, 0)} psig, the {main} stays")
+    return steps
+
+
+def _way(change: float) -> str:
+    return "up the scale" if change > 0 else "down the scale"
+
+
+def scale_marks(
+    refrigerant: Refrigerant, altitude_ft: float, low_f: float, high_f: float, step_f: float = 10.0
+) -> list[tuple[float, float]]:
+    """Return the marks of a scale between two temperatures: °F in even steps, each with its psig at the site."""
+    first = step_f * -(-low_f // step_f)
+    count = int((high_f - first) // step_f) + 1
+    return [(first + step_f * n, refrigerant.dew_psig(first + step_f * n, altitude_ft)) for n in range(count)]

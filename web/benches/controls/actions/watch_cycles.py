@@ -1,0 +1,52 @@
+"""Tap the starts and stops of a compressor while a pressure control is watched."""
+
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.units import format_number
+from web.accounts.access import require_same_shop, shown_to
+from web.logbook.actions import log
+from web.logbook.actions.acting import action, require_open
+from web.logbook.models import SwitchMoment
+
+MOST_MOMENTS = 200
+BOX_F = (-60.0, 120.0)
+PSIG = (-14.7, 400.0)
+
+
+def _typed(user, typed, name, label, unit, span, wrong):
+    text = typed.get(name, "").strip()
+    if not text:
+        return None
+    try:
+        value = shown_to(user).parse(text, unit)
+    except InputError as error:
+        wrong[name] = f"{label}: {error}"
+        return None
+    if not span[0] <= value <= span[1]:
+        wrong[name] = f"{label}: {format_number(value)} {unit} is outside {format_number(span[0])} to {format_number(span[1])} {unit}"
+    return value
+
+
+@action
+def tap(user, call, what, typed, **when):
+    """Store a start or a stop now, with box and suction where they were typed; FieldErrors by field, and nothing is stored then.
+
+    `when` may give `at`.
+    """
+    require_same_shop(user, call)
+    require_open(call)
+    if what not in dict(SwitchMoment.WHAT):
+        raise InputError(f"“{what[:20]}” is neither a start nor a stop")
+    wrong = {}
+    box = _typed(user, typed, "box_f", "Box", "°F", BOX_F, wrong)
+    psig = _typed(user, typed, "psig", "Suction", "psig", PSIG, wrong)
+    if wrong:
+        raise FieldErrors(wrong)
+    kept = call.switchmoments.filter(undone_at=None)
+    if kept.count() >= MOST_MOMENTS:
+        raise InputError(f"{call} holds {MOST_MOMENTS} starts and stops, which is all it can")
+    last = kept.last()
+    if last is not None and last.what == what:
+        raise InputError(f"The last one tapped was a {what} too: tap what happened between, or take it back")
+    made = SwitchMoment.objects.create(call=call, by=user, what=what, box_f=box, psig=psig, **when)
+    log.write(user, "tap_cycle", call, what=what, box_f=box, psig=psig)
+    return made

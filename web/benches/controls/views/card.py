@@ -1,0 +1,35 @@
+"""One unit, everything it is set to: a sheet, and a card to stick inside the panel."""
+
+from django.shortcuts import get_object_or_404, render
+from django.views.decorators.http import require_safe
+
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.parameters import PARAMETERS
+from kettle.knowledge.units import TRADE
+from web.accounts.access import shown_to
+from web.logbook.models import SettingChange, Unit
+
+
+@require_safe
+def settings_card(request, pk):
+    """Every setting of a unit as it was left last, by whom and why, with the temperature beside every pressure."""
+    unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
+    resolved, shown = unit.resolved(), shown_to(request.user)
+    latest = {}
+    for change in SettingChange.objects.filter(call__unit=unit, undone_at=None).select_related("call", "by").order_by("at", "pk"):
+        latest[change.parameter] = change
+    rows = [
+        (PARAMETERS[code], change, _beside(resolved, code, change.as_left, shown)) for code, change in latest.items() if code in PARAMETERS
+    ]
+    return render(request, "controls/settings_card.html", {"unit": unit, "rows": rows})
+
+
+def _beside(unit, code, as_left, shown):
+    """The saturation of a kept pressure; empty for anything else."""
+    if PARAMETERS[code].unit != "psig":
+        return ""
+    try:
+        psig = TRADE.parse(as_left, "psig")
+    except InputError:
+        return ""
+    return shown.text(unit.refrigerant.dew_f(psig, unit.altitude_ft), "°F", 0)

@@ -15,6 +15,15 @@ LABELS: Final = {
 }  # fmt: skip
 
 
+# A box of usual build moves about so fast with its compressor on or off, °F a minute, doors shut.
+MOVES_F_MIN: Final = 0.25
+
+
+def starts_an_hour(differential_f: float) -> float:
+    """Return about how often a compressor starts an hour at half load with a differential, °F: 60 min ÷ (twice the way ÷ the pace)."""
+    return 60.0 / (2.0 * differential_f / MOVES_F_MIN)
+
+
 @dataclass(frozen=True)
 class Swung:
     """What a thermostat does: the middle it holds, its differential, how far it lies from its dial, and what to set; °F."""

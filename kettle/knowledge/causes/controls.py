@@ -94,7 +94,7 @@ CAUSES = (
         ("Cut-in and cut-out on a gauge, against the saturation table",),
         ("Set both from wanted temperatures; watch two or three cycles",),
         (),
-        # As the only thermostat it is set too cold as often as too warm: then the box freezes, and a coil whose off-cycle never thaws ices up.
+        # As the only thermostat it is set too cold as often as too warm: then the box freezes, and a coil that never thaws ices up.
         variants=(
             (
                 {"box_control": "suction_pressure"},

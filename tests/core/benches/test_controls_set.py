@@ -124,8 +124,8 @@ def test_a_prediction_is_what_a_long_run_of_the_plant_does():
 
 
 def test_a_pressure_control_set_too_cold_is_named_where_the_box_froze_and_the_coil_iced():
-    seen = {"complaint": "freezing_product", "box_temp_f": 30.0, "ice_form": "heavy_frost", "ice_places": ("coil_whole",), "compressor": "running",
-            "evap_fans": "running", "lp_cut_in_psig": 24.0, "lp_cut_out_psig": 4.0}  # fmt: skip
+    seen = {"complaint": "freezing_product", "box_temp_f": 30.0, "ice_form": "heavy_frost", "ice_places": ("coil_whole",),
+            "compressor": "running", "evap_fans": "running", "lp_cut_in_psig": 24.0, "lp_cut_out_psig": 4.0}  # fmt: skip
     cold = judge(BOTTLES, seen)
     assert cold.ranking[0].codes == ("lp_control_misset",) and cold.ranking[0].probability > 0.7
     right = judge(BOTTLES, seen | {"lp_cut_in_psig": 36.0, "lp_cut_out_psig": 15.0})

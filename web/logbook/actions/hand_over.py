@@ -66,6 +66,7 @@ def _writer(call, user):
     return line.by.get_full_name() or line.by.username if line else None
 
 
+CYCLES = 2
 # What is done for the visit only, and what ends it.
 LEFT_FOR_NOW = (
     (("evap_fan", "delay_bridged"), ("evap_fan", "delay_set"), "The fan delay is bridged"),
@@ -86,9 +87,19 @@ def doubts(call):
     found += [words for done, undone, words in LEFT_FOR_NOW if done in standing and undone not in standing[standing.index(done) :]]
     said = standing_readings(call)
     found += [words for key, word, words in STANDING_WORDS if key in said and said[key].value == word]
+    found += unwatched(call)
     found += [f"Still there: {one}" for one in still_there(call)]
     found += [f"Still there since {one.call}: {one}" for one in left_before(call)]
     return tuple(found)
+
+
+def unwatched(call):
+    """What has to be watched before one leaves: two whole cycles of a pressure control that was set on this call as the only thermostat."""
+    set_here = call.settingchanges.filter(undone_at=None, parameter__in=("lp_cut_in", "lp_cut_out")).order_by("at").last()
+    if set_here is None or call.unit.resolved().box_control != "suction_pressure":
+        return []
+    starts = call.switchmoments.filter(undone_at=None, what="start", at__gte=set_here.at).count()
+    return [] if starts > CYCLES else [f"The pressure control was set and fewer than {CYCLES} whole cycles were watched since"]
 
 
 @action

@@ -17,8 +17,13 @@ FORMS = {
     "sensor": (("sensor_ohm", "Meter", "Ω"), ("really", "Thermometer", "°F")),
     "crankcase": (("before", "Before it", "psig"), ("after", "Behind it", "psig")),
     "evaporator": (("coil_f", "Coil wanted", "°F"), ("before", "Before it", "psig"), ("after", "Behind it", "psig")),
-    "head": (("held_f", "Held at least at", "°F"), ("hp_out", "High-pressure cut-out", "psig")),
+    "head": (("held_f", "Held at least at", "°F"), ("hp_out", "High-pressure cut-out", "psig"),
+             ("fan_1_in", "Fan 1 starts", "psig"), ("fan_1_out", "Fan 1 stops", "psig"),
+             ("fan_2_in", "Fan 2 starts", "psig"), ("fan_2_out", "Fan 2 stops", "psig")),
 }  # fmt: skip
+
+# A cut-out that nobody typed stands in no fan's way.
+HIGHEST_PSIG = 1e4
 
 
 class Asked:
@@ -68,7 +73,8 @@ def _swing(asked, standing):
     if None in figures.values():
         return context
     try:
-        context["swing"] = swing.swung(*figures.values(), context["dial_is"])
+        found = context["swing"] = swing.swung(*figures.values(), context["dial_is"])
+        context["swing_starts"] = f"{swing.starts_an_hour(found.differential_f):.0f}"
     except FieldErrors as error:
         names = {"cut_in_f": "swing_in", "cut_out_f": "swing_out", "dial_f": "dial", "wanted_f": "wanted"}
         asked.wrong.update({names.get(name, name): text for name, text in error.by_field.items()})
@@ -126,10 +132,16 @@ def _head(asked, standing):
     cut_out = asked.figure("hp_out", "High-pressure cut-out", "psig")
     outdoor = (0.0, 20.0, 40.0, 60.0, 80.0, 95.0, 110.0)
     heads = head.head_over(r, altitude, outdoor, split, held)
-    said = head.problems((), cut_out, heads[-1]) if cut_out is not None else []
+    fans = []
+    for number in (1, 2):
+        ends = [asked.figure(f"fan_{number}_{end}", f"Fan {number} {word}", "psig") for end, word in (("in", "starts"), ("out", "stops"))]
+        if None not in ends:
+            fans.append(head.FanSwitch(*ends))
+    said = head.problems(fans, cut_out if cut_out is not None else HIGHEST_PSIG, heads[-1]) if fans or cut_out is not None else []
     return {
+        "head_typed": {name: asked.typed.get(name, "") for name, _, _ in FORMS["head"]},
+        "head_fits": bool(fans or cut_out is not None) and not said,
         "held_f": shown.edit(held, "°F"),
-        "hp_out": asked.typed.get("hp_out", ""),
         "held_psig": shown.text(r.bubble_psig(held, altitude), "psig", 0),
         "heads": [
             (shown.text(one, "°F", 0), shown.text(psig, "psig", 0), f"{min(psig / heads[-1], 1.0) * 100:.0f}")

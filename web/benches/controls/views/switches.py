@@ -31,8 +31,8 @@ def controls(request, number):
     context = frame(request, call, "programs", standing)
     context |= _pressure(asked, standing) | _cycles(call, asked, standing) | sums(asked, standing)
     typed = context["fields"] | context["swing_typed"] | context["sensor_typed"] | context["regulator_typed"]
-    typed |= {"held_f": context["held_f"], "hp_out": context["hp_out"], "found_in": context["found"]["cut_in"]}
-    typed |= {"found_out": context["found"]["cut_out"]}
+    typed |= context["head_typed"] | {"held_f": context["held_f"]}
+    typed |= {"found_in": context["found"]["cut_in"], "found_out": context["found"]["cut_out"]}
     context |= {"forms": asked.forms(typed), "errors": asked.wrong, "cautions": words("pressure")}
     return render(request, "controls/switches.html", context)
 

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.benches.controls.cycles import Cycle
 from kettle.benches.controls.pressure import Setting, scale_marks
 from kettle.knowledge.refrigerants import Refrigerant
 from kettle.knowledge.units import ShownUnits
@@ -45,6 +46,21 @@ class Scale:
     marks: tuple[Mark, ...]
     handles: tuple[Handle, ...]
     table: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True)
+class Bar:
+    """A watched cycle as drawn from its start on: its number, the share of the longest it ran, and the share it stood."""
+
+    number: int
+    on_share: float
+    off_share: float
+
+
+def bars(cycles: Sequence[Cycle]) -> list[Bar]:
+    """Return watched cycles lined up at their starts, each as shares (0 to 1) of the longest."""
+    longest = max((one.on_min + one.off_min for one in cycles), default=0.0)
+    return [Bar(number, one.on_min / longest, one.off_min / longest) for number, one in enumerate(cycles, 1)] if longest > 0 else []
 
 
 def drawn(refrigerant: Refrigerant, altitude_ft: float, setting: Setting, marks: Sequence[tuple[str, float]], shown: ShownUnits) -> Scale:

@@ -6,6 +6,7 @@ the coldest air less the TD seen. As pump-down control the cut-out stays above 0
 the low side meets, or it never restarts.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -146,6 +147,23 @@ def pump_down_problems(
             )
         )
     return found
+
+
+@dataclass(frozen=True)
+class Outdoors:
+    """What a switch does where the low side meets an outdoor temperature: psig that stand there, and whether it starts again."""
+
+    outdoor_f: float
+    stands_psig: float
+    starts: bool
+
+
+def over_the_year(
+    refrigerant: Refrigerant, altitude_ft: float, setting: Setting, box_f: float, outdoor_f: Sequence[float],
+) -> list[Outdoors]:  # fmt: skip
+    """Return what a pump-down or safety switch does at each outdoor temperature, °F: the colder of it and the box decides."""
+    stands = [(one, refrigerant.dew_psig(min(one, box_f), altitude_ft)) for one in outdoor_f]
+    return [Outdoors(one, psig, psig > setting.cut_in_psig) for one, psig in stands]
 
 
 def _order(setting: Setting) -> list[Problem]:

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kettle.benches.controls import alarms, cycles, head, pressure, regulators, sensors, swing
+from kettle.benches.controls import alarms, cycles, drawing, head, pressure, regulators, sensors, swing
 from kettle.benches.controls.predict import by_setting
 from kettle.benches.controls.pressure import Setting
 from kettle.judging.judge import judge
@@ -68,6 +68,19 @@ def test_a_pump_down_that_draws_air_or_never_starts_again_is_refused():
     assert "coldest night" in words(pressure.pump_down_problems(r404a, 0.0, Setting(23.0, 5.0), -10.0), refused=False)
     assert "creeps up 12 psi" in words(pressure.pump_down_problems(r404a, 0.0, Setting(18.0, 5.0), 20.0, creep_psi=12.0))
     assert not pressure.pump_down_problems(r404a, 0.0, Setting(25.0, 5.0), 20.0, creep_psi=3.0)
+
+
+def test_a_year_of_a_pump_down_switch_says_when_it_stays_off():
+    year = pressure.over_the_year(refrigerants.get("R-404A"), 0.0, Setting(30.0, 5.0), 36.0, (-10.0, 20.0, 80.0))
+    # At −10 °F some 24 psig stand there, at 20 °F 55; in summer the box is the colder, 79 psig at 36 °F.
+    assert [one.starts for one in year] == [False, True, True]
+    assert [one.stands_psig for one in year] == pytest.approx([24.3, 55.0, 79.0], abs=1.0)
+
+
+def test_watched_cycles_are_lined_up_by_the_longest():
+    found = drawing.bars([cycles.Cycle(12.0, 18.0, 30.0, 38.0), cycles.Cycle(10.0, 10.0, 30.0, 38.0)])
+    assert [(one.on_share, round(one.off_share, 2)) for one in found] == [(0.4, 0.6), (pytest.approx(1 / 3), 0.33)]
+    assert drawing.bars([]) == []
 
 
 def test_each_build_of_switch_says_which_screw_moves_which_end():

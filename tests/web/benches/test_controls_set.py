@@ -83,6 +83,17 @@ def test_cycles_are_tapped_and_after_two_it_says_what_to_move(at_work, call, use
     assert SwitchMoment.objects.filter(undone_at=None).count() == 4
 
 
+def test_a_set_control_is_left_only_after_two_cycles_or_with_a_reason(at_work, call, user):
+    typed = {"found_in": "60", "found_out": "20", "cut_in": "82", "cut_out": "48", "why": "froze bottles"}
+    at_work.post(reverse("keep-switch", args=[call.number]), typed)
+    assert "fewer than 2 whole cycles" in at_work.post(reverse("close", args=[call.number]), {}, follow=True).content.decode()
+    for minutes, what in ((1, "start"), (5, "stop"), (9, "start"), (14, "stop"), (19, "start")):
+        tap(user, call, what, {}, at=timezone.now() + timedelta(minutes=minutes))
+    at_work.post(reverse("close", args=[call.number]))
+    call.refresh_from_db()
+    assert not call.is_open
+
+
 def test_alarms_that_settings_bring_up_are_told(at_work, call, user):
     record_reading(user, call, "defrost_set_min", "40") if judge_call(call).facts.unit.defrost != "none" else None
     for code, left in (("alarm_delay", "20"), ("fail_safe", "30")):

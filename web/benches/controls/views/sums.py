@@ -1,6 +1,7 @@
 """The sums beside the pressure switch: thermostat, sensor, suction regulator, high side, alarms; nothing of them is kept."""
 
 from kettle.benches.controls import alarms, head, regulators, sensors, swing
+from kettle.knowledge import anatomy
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import shown_to
 
@@ -104,6 +105,7 @@ def _regulator(asked, standing):
     sct = standing.judgement.facts.derived.get("sct_f") or 105.0
     coil = asked.figure("coil_f", "Coil", "°F", unit.set_f - 12.0)
     context = {
+        "regulator_there": anatomy.get("regulator").exists_on(unit),
         "regulator": kind,
         "regulator_says": None,
         "regulator_typed": {name: asked.typed.get(name, "") for name in ("before", "after", "coil_f")},

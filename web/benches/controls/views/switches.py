@@ -6,7 +6,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.controls import cycles, pressure
-from kettle.benches.controls.drawing import drawn
+from kettle.benches.controls.drawing import bars, drawn
 from kettle.benches.controls.predict import by_setting
 from kettle.knowledge.bands import default_band
 from kettle.knowledge.cautions import words
@@ -19,6 +19,7 @@ from web.round.views.pages import call_of, frame, standing_of
 
 PRODUCE = ("walk_in_cooler", "reach_in_cooler", "prep_rail", "display_cooler", "bottle_cooler", "provision_room_cooler")
 COLD_DAY_F, HOT_DAY_F, USUAL_DAY_F = 40.0, 100.0, 80.0
+YEAR_F = (-20.0, 0.0, 20.0, 40.0, 60.0, 80.0, 100.0)
 USES = {"thermostat": "the only thermostat", "pump_down": "pump-down or safety"}
 
 
@@ -105,6 +106,10 @@ def _pressure(asked, standing):
         "proposed": {
             "cut_in": shown.edit(proposal.setting.cut_in_psig, "psig", 0), "cut_out": shown.edit(proposal.setting.cut_out_psig, "psig", 0),
         } if proposal else {},
+        "year": [
+            (shown.text(one.outdoor_f, "°F", 0), shown.text(one.stands_psig, "psig", 0), one.starts)
+            for one in pressure.over_the_year(r, altitude, setting, unit.set_f, YEAR_F)
+        ] if use == "pump_down" and not refused else [],
         "take": _taken(asked, proposal),
         "found": {
             "cut_in": "" if found_in is None else shown.edit(found_in, "psig"),
@@ -147,7 +152,18 @@ def _cycles(call, asked, standing):
     per_f = (r.dew_psig(warmest, altitude) - r.dew_psig(coldest - 10.0, altitude)) / (warmest - coldest + 10.0)
     return {
         "tapped": rows,
-        "watched": [(number, f"{one.on_min:.0f}", f"{one.off_min:.0f}", one.stop_f, one.start_f) for number, one in enumerate(found, 1)],
+        "watched": [
+            (
+                bar.number,
+                f"{one.on_min:.0f}",
+                f"{one.off_min:.0f}",
+                one.stop_f,
+                one.start_f,
+                f"{100 * bar.on_share:.0f}",
+                f"{100 * bar.off_share:.0f}",
+            )
+            for one, bar in zip(found, bars(found), strict=True)
+        ],
         "cycles_say": cycles.told(found, warmest, coldest, per_f) if rows else [],
     }
 

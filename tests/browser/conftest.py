@@ -12,6 +12,7 @@ from django.utils import timezone
 from playwright.sync_api import expect
 
 from web.demo import load as demo
+from web.logbook.headlines import headlines
 from web.logbook.models import Call, Unit
 
 # Playwright's loop runs in this thread; the ORM is only used between its steps.
@@ -55,6 +56,8 @@ def demo_data(transactional_db):
         demo.load()
         # Nothing is simulated here unless a test starts it.
         Unit.objects.update(probes=None, controller=None)
+        # What the Board says is judged once, not at each visit of each test.
+        headlines(Call.objects.filter(closed_at=None))
         _kept["at"], _kept["data"] = timezone.now(), sqlite3.connect(":memory:")
         connection.connection.backup(_kept["data"])
         return
@@ -84,23 +87,29 @@ def page_watched(page, live_server, complaints):
 
 
 @pytest.fixture
-def app(page_watched, live_server, demo_data, client, django_user_model):
-    """The Board of the demo, as a technician who is logged in sees it."""
+def logged_in(page_watched, live_server, demo_data, client, django_user_model):
+    """A page of a technician who is logged in to the demo, not yet anywhere."""
     client.force_login(django_user_model.objects.get(username="wren"))
     session = client.cookies["sessionid"].value
     page_watched.context.add_cookies([{"name": "sessionid", "value": session, "url": live_server.url}])
-    page_watched.goto(f"{live_server.url}/")
     return page_watched
 
 
 @pytest.fixture
-def open_stop(app, live_server):
+def app(logged_in, live_server):
+    """The Board of the demo, as a technician who is logged in sees it."""
+    logged_in.goto(f"{live_server.url}/")
+    return logged_in
+
+
+@pytest.fixture
+def open_stop(logged_in, live_server):
     """Open a stop of the open call on a demo unit: open_stop("Freezer 1", "read")."""
 
     def go(unit, stop):
         number = Call.objects.get(unit__name=unit, closed_at=None).number
-        app.goto(f"{live_server.url}/calls/{number}/{stop}/")
-        return app
+        logged_in.goto(f"{live_server.url}/calls/{number}/{stop}/")
+        return logged_in
 
     return go
 

@@ -13,8 +13,8 @@ from django.conf import settings
 from tools import landed
 
 STATES = sorted((Path(__file__).parent / "states").glob("*.sqlite3.gz"))
-# Brings a kept database over, opens every kind of page on what it holds, each call on a third of its stops in turn and the last one on all,
-# and enters a reading; run in a process of its own.
+# Brings a kept database over, opens every kind of page on what it holds, each call on an eighth of its stops in turn and the last one
+# on all, and enters a reading; run in a process of its own.
 VISIT = """
 import django; django.setup()
 from django.core.management import call_command; call_command("migrate", verbosity=0)
@@ -28,7 +28,7 @@ paths += [f"/units/{u.pk}/{page}" for u in Unit.objects.all() for page in ("", "
 stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation",
          "parts", "parts/coil", "taken", "power"]
 calls = list(Call.objects.all())
-turn = lambda n, place: n == len(calls) - 1 or (n + place) % 3 == 0
+turn = lambda n, place: n == len(calls) - 1 or (n + place) % 8 == 0
 paths += [f"/calls/{c.number}/{stop}/" for n, c in enumerate(calls) for place, stop in enumerate(stops) if turn(n, place)]
 paths += [f"/calls/{c.number}/case.json" for c in calls]
 for path in paths:

@@ -116,7 +116,7 @@ def drawn(circuit: Circuit) -> Drawn:
                 ends.append(End(root, LEFT, row))
             row = _branch(circuit, part, LEFT, row, 0, places, lines, common, known, from_rung=False) + RUNG
     rail = (first - 16.0, row - RUNG + 16.0)
-    dots = [Dot(point.key, *places[point.key]) for point in circuit.points if point.key in places and point.key not in ("G", "Y")]
+    dots = [Dot(point.key, *places[point.key]) for point in circuit.points if point.key in places and point.key != "Y"]
     ends += [
         End(line.part.b, RIGHT, line.y2) for line in lines if line.x2 == RIGHT and line.y2 >= first and line.part.b not in (common, "0")
     ]
@@ -140,6 +140,8 @@ def _power_places(circuit: Circuit) -> dict[str, tuple[float, float]]:
             found[point.key] = (_COLUMNS[letter], TOP + LEG * (int(number) - 1))
         elif point.key == "Y":
             found["Y"] = (_COLUMNS["Y"], TOP + LEG)
+    # Ground lies where nothing else is: at the right of three legs, below a lone one.
+    found["G"] = (_COLUMNS["S"], TOP + 2 * LEG) if single else (RIGHT, TOP)
     return found
 
 

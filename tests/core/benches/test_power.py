@@ -68,7 +68,7 @@ def test_every_part_and_point_is_drawn_within_the_drawing_and_targets_keep_apart
     circuit = circuit_of(resolve(spec))
     picture = drawn(circuit)
     assert {line.part.key for line in picture.lines} == {part.key for part in circuit.parts}
-    assert {dot.key for dot in picture.dots} == {point.key for point in circuit.points} - {"G", "Y"}
+    assert {dot.key for dot in picture.dots} == {point.key for point in circuit.points} - {"Y"}
     assert all(0 <= dot.x <= WIDE and 0 <= dot.y <= picture.high for dot in picture.dots)
     for one, other in combinations(picture.dots, 2):
         assert max(abs(one.x - other.x), abs(one.y - other.y)) >= 36.0, (one.key, other.key)

@@ -101,6 +101,20 @@ def test_alarms_that_settings_bring_up_are_told(at_work, call, user):
     assert "every defrost alarms" in page(at_work, call)
 
 
+def test_a_pump_down_switch_is_shown_over_the_year(at_work, call, unit):
+    body = page(at_work, call, use="pump_down", cut_in="30", cut_out="5", coldest_met_f="20")
+    assert "stays off" in body and "20 °F outside" in body and "● starts" in body
+
+
+def test_a_turn_of_a_regulator_is_recorded_and_its_clock_runs(at_work, call, unit):
+    unit.kind, unit.box_control, unit.metering = "walk_in_cooler", "thermostat", "txv"
+    unit.save()
+    body = page(at_work, call, regulator="evaporator", coil_f="24", before="90", after="40")
+    assert "shut too far" in body and 'value="regulator.opened"' in body
+    at_work.post(reverse("done", args=[call.number]), {"act": "regulator.opened", "amount": "1"})
+    assert call.acts.filter(part="regulator", did="opened").exists()
+
+
 def test_controls_of_another_shop_are_out_of_reach(client, stranger, call):
     client.force_login(stranger)
     assert client.get(reverse("controls", args=[call.number])).status_code == 404

@@ -7,57 +7,71 @@ import subprocess
 import sys
 from pathlib import Path
 
-import pytest
 from django.conf import settings
 
 from tools import landed
 
 STATES = sorted((Path(__file__).parent / "states").glob("*.sqlite3.gz"))
-# Brings a kept database over, opens every kind of page on what it holds, each call on an eighth of its stops in turn and the last one
-# on all, and enters a reading; run in a process of its own.
+# Brings kept databases over one after the other, opens every kind of page on what each holds, each call on an eighth of its stops in turn
+# and the last one on all, and enters a reading; says how many pages of which. Run in a process of its own.
 VISIT = """
+import sys
 import django; django.setup()
-from django.core.management import call_command; call_command("migrate", verbosity=0)
 from django.conf import settings; settings.ALLOWED_HOSTS = ["testserver"]
 from django.contrib.auth import get_user_model
+from django.contrib.contenttypes.models import ContentType
+from django.core.management import call_command
+from django.db import connection
 from django.test import Client
 from web.logbook.models import Call, Unit
-client = Client(raise_request_exception=True); client.force_login(get_user_model().objects.get(username="wren"))
-paths = ["/", "/me/", "/units/new/", "/calls/new/", "/ladder/"]
-paths += [f"/units/{u.pk}/{page}" for u in Unit.objects.all() for page in ("", "plate/", "bands/")]
-stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation",
-         "parts", "parts/coil", "taken", "power"]
-calls = list(Call.objects.all())
-turn = lambda n, place: n == len(calls) - 1 or (n + place) % 8 == 0
-paths += [f"/calls/{c.number}/{stop}/" for n, c in enumerate(calls) for place, stop in enumerate(stops) if turn(n, place)]
-paths += [f"/calls/{c.number}/case.json" for c in calls]
-for path in paths:
-    status = client.get(path).status_code
-    assert status in (200, 302), (path, status)
-call = Call.objects.filter(closed_at=None).first()
-assert client.post(f"/calls/{call.number}/entry/box_temp_f/", {"box_temp_f": "4", "stop": "read"}).status_code == 200
-assert call.readings.filter(key="box_temp_f", value=4.0).exists()
-print(len(paths))
+
+def visit():
+    client = Client(raise_request_exception=True); client.force_login(get_user_model().objects.get(username="wren"))
+    paths = ["/", "/me/", "/units/new/", "/calls/new/", "/ladder/"]
+    paths += [f"/units/{u.pk}/{page}" for u in Unit.objects.all() for page in ("", "plate/", "bands/", "settings/")]
+    stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation",
+             "parts", "parts/coil", "taken", "power", "controls"]
+    calls = list(Call.objects.all())
+    turn = lambda n, place: n == len(calls) - 1 or (n + place) % 8 == 0
+    paths += [f"/calls/{c.number}/{stop}/" for n, c in enumerate(calls) for place, stop in enumerate(stops) if turn(n, place)]
+    paths += [f"/calls/{c.number}/case.json" for c in calls]
+    for path in paths:
+        status = client.get(path).status_code
+        assert status in (200, 302), (path, status)
+    call = Call.objects.filter(closed_at=None).first()
+    assert client.post(f"/calls/{call.number}/entry/box_temp_f/", {"box_temp_f": "4", "stop": "read"}).status_code == 200
+    assert call.readings.filter(key="box_temp_f", value=4.0).exists()
+    return len(paths)
+
+for kept in sys.argv[1:]:
+    connection.close()
+    connection.settings_dict["NAME"] = kept
+    ContentType.objects.clear_cache()
+    call_command("migrate", verbosity=0)
+    print(kept, visit(), flush=True)
 """
 
 
-def run(data, *command):
-    environment = {**os.environ, "KETTLE_DATA": str(data), "DJANGO_SETTINGS_MODULE": "web.settings"}
-    return subprocess.run([sys.executable, *command], cwd=settings.ROOT, env=environment, capture_output=True, text=True)
+def readings(path):
+    with sqlite3.connect(path) as opened:
+        return opened.execute("select count(*) from logbook_reading").fetchone()[0]
 
 
-@pytest.mark.parametrize("state", STATES, ids=lambda path: path.name.split(".")[0])
-def test_a_database_of_an_earlier_state_is_brought_over_and_every_page_opens(state, tmp_path):
-    kept = tmp_path / "kettle.sqlite3"
-    kept.write_bytes(gzip.decompress(state.read_bytes()))
-    before = sqlite3.connect(kept).execute("select count(*) from logbook_reading").fetchone()[0]
-    visited = run(tmp_path, "-c", VISIT)
-    assert visited.returncode == 0, visited.stderr[-800:]
-    assert sqlite3.connect(kept).execute("select count(*) from logbook_reading").fetchone()[0] == before + 1 > 50, (
-        "the one entered, and all there were"
-    )
-    assert sqlite3.connect(kept).execute("pragma foreign_key_check").fetchall() == []
-    assert int(visited.stdout) > 25
+def test_databases_of_every_earlier_state_are_brought_over_and_every_page_opens(tmp_path):
+    kept = {}
+    for state in STATES:
+        path = tmp_path / state.name.removesuffix(".gz")
+        path.write_bytes(gzip.decompress(state.read_bytes()))
+        kept[str(path)] = readings(path)
+    environment = {**os.environ, "KETTLE_DATA": str(tmp_path), "DJANGO_SETTINGS_MODULE": "web.settings"}
+    visited = subprocess.run([sys.executable, "-c", VISIT, *kept], cwd=settings.ROOT, env=environment, capture_output=True, text=True)
+    assert visited.returncode == 0, (visited.stdout[-300:], visited.stderr[-800:])
+    pages = dict(line.split() for line in visited.stdout.splitlines())
+    assert list(pages) == list(kept) and min(int(count) for count in pages.values()) > 25
+    for path, before in kept.items():
+        assert readings(path) == before + 1 > 50, "all there were, and the one entered"
+        with sqlite3.connect(path) as opened:
+            assert opened.execute("pragma foreign_key_check").fetchall() == [], path
 
 
 def test_a_landed_migration_is_never_edited():

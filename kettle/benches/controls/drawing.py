@@ -73,6 +73,8 @@ def drawn(refrigerant: Refrigerant, altitude_ft: float, setting: Setting, marks:
     top = max(*ends, *(at for _, at in marks if at < ends[0] + FAR_F)) + ROOM_F
     foot = min(*ends, *(at for _, at in marks)) - ROOM_F
 
+    top, foot = min(top, refrigerant.high_f), max(foot, refrigerant.low_f)
+
     def y(at_f: float) -> float:
         return TOP + (HIGH - 2 * TOP) * (top - at_f) / (top - foot)
 

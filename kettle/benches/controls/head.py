@@ -34,8 +34,11 @@ def psig_at(refrigerant: Refrigerant, altitude_ft: float, sct_f: float) -> float
 
 
 def head_over(refrigerant: Refrigerant, altitude_ft: float, outdoor_f: Sequence[float], split_f: float, held_f: float) -> list[float]:
-    """Return the head at each outdoor temperature: condensing at outdoors plus the split, but not below what is held (°F); psig."""
-    return [refrigerant.bubble_psig(max(one + split_f, held_f), altitude_ft) for one in outdoor_f]
+    """Return the head at each outdoor temperature, psig: condensing at outdoors plus the split, but not below what is held (°F).
+
+    Beyond the refrigerant's table it is the highest that has.
+    """
+    return [refrigerant.bubble_psig(min(max(one + split_f, held_f), refrigerant.high_f), altitude_ft) for one in outdoor_f]
 
 
 def problems(fans: Sequence[FanSwitch], cut_out_psig: float, hottest_head_psig: float) -> list[Problem]:

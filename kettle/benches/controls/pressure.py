@@ -172,11 +172,13 @@ def _order(setting: Setting) -> list[Problem]:
     return []
 
 
-def checked(cut_in_psig: float, cut_out_psig: float) -> Setting:
-    """Return a setting; FieldErrors for a pressure outside what such switches have."""
+def checked(refrigerant: Refrigerant, altitude_ft: float, cut_in_psig: float, cut_out_psig: float) -> Setting:
+    """Return a setting; FieldErrors for a pressure outside what such switches have, or outside the refrigerant's table."""
     wrong: dict[str, str] = {}
-    _checked("cut_in_psig", "Cut-in", cut_in_psig, PSIG, "psig", wrong)
-    _checked("cut_out_psig", "Cut-out", cut_out_psig, PSIG, "psig", wrong)
+    table = (refrigerant.dew_psig(refrigerant.low_f, altitude_ft), refrigerant.dew_psig(refrigerant.high_f, altitude_ft))
+    span = (max(PSIG[0], table[0]), min(PSIG[1], table[1]))
+    _checked("cut_in_psig", "Cut-in", cut_in_psig, span, "psig", wrong)
+    _checked("cut_out_psig", "Cut-out", cut_out_psig, span, "psig", wrong)
     if wrong:
         raise FieldErrors(wrong)
     return Setting(cut_in_psig, cut_out_psig)

@@ -42,7 +42,7 @@ def test_what_cannot_be_is_said_by_field():
     with pytest.raises(FieldErrors, match="not below the warmest"):
         pressure.as_thermostat(refrigerants.get("R-404A"), 0.0, 34.0, 34.0, 20.0)
     with pytest.raises(FieldErrors, match="Cut-in"):
-        pressure.checked(900.0, 40.0)
+        pressure.checked(refrigerants.get("R-404A"), 0.0, 900.0, 40.0)
 
 
 def words(problems, refused=None):

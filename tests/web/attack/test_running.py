@@ -3,6 +3,7 @@
 import gzip
 import json
 import os
+import shutil
 import signal
 import socket
 import sqlite3
@@ -88,13 +89,20 @@ class Server:
         self.process.wait()
 
 
-@pytest.fixture
-def installed(tmp_path):
-    """A folder of data with a shop, its owner and one call."""
+@pytest.fixture(scope="session")
+def made_once(tmp_path_factory):
+    """A folder of data with a shop and its owner, made as one makes it; each test takes a copy."""
+    data = tmp_path_factory.mktemp("installed")
     first = ("first", "--shop", "Alder Cold", "--login", "ivo", "--name", "Ivo Brandt", "--time-zone", "America/Denver")
-    made = manage(tmp_path, *first, given=f"{PASSWORD}\n")
+    made = manage(data, *first, given=f"{PASSWORD}\n")
     assert made.returncode == 0, made.stderr[-500:]
-    return tmp_path
+    return data
+
+
+@pytest.fixture
+def installed(made_once, tmp_path):
+    """A folder of data of its own, with a shop and its owner."""
+    return Path(shutil.copytree(made_once, tmp_path / "data"))
 
 
 @pytest.fixture

@@ -50,6 +50,16 @@ def test_what_cannot_be_is_said_and_stays_in_its_field(at_work, call, query, say
         assert f'value="{query["cut_in"]}"' in body
 
 
+@pytest.mark.parametrize("value", ["-500", "1e30", "nan", "999", "-59", "144", "٣", "0"])
+def test_no_figure_breaks_the_page(at_work, call, value):
+    names = ("warmest_f", "coldest_f", "td_f", "cut_in", "cut_out", "coldest_met_f", "swing_in", "swing_out", "dial", "wanted",
+             "sensor_ohm", "really", "before", "after", "coil_f", "held_f", "hp_out", "fan_1_in", "fan_1_out")  # fmt: skip
+    for name in names:
+        page(at_work, call, **{name: value})
+    for use in ("thermostat", "pump_down"):
+        assert "Low-pressure switch" in page(at_work, call, use=use, regulator="evaporator", **dict.fromkeys(names, value))
+
+
 def test_the_sums_beside_it(at_work, call):
     assert "8.0 °F above its dial" in page(at_work, call, swing_in="44", swing_out="40", dial="34", wanted="36")
     assert "good" in page(at_work, call, curve="pt1000", sensor_ohm="1001", really="32").split('id="sensor"')[1][:600]

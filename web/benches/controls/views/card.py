@@ -25,11 +25,10 @@ def settings_card(request, pk):
 
 
 def _beside(unit, code, as_left, shown):
-    """The saturation of a kept pressure; empty for anything else."""
+    """The saturation of a kept pressure; empty for anything else, and beyond its table."""
     if PARAMETERS[code].unit != "psig":
         return ""
     try:
-        psig = TRADE.parse(as_left, "psig")
+        return shown.text(unit.refrigerant.dew_f(TRADE.parse(as_left, "psig"), unit.altitude_ft), "°F", 0)
     except InputError:
         return ""
-    return shown.text(unit.refrigerant.dew_f(psig, unit.altitude_ft), "°F", 0)

@@ -23,6 +23,8 @@ FORMS = {
              ("fan_2_in", "Fan 2 starts", "psig"), ("fan_2_out", "Fan 2 stops", "psig")),
 }  # fmt: skip
 
+# What can be meant at all, by unit.
+SPANS = {"°F": (-60.0, 145.0), "°F diff": (0.0, 60.0), "psig": (-14.6, 700.0), "Ω": (0.0, 1e7)}
 # A cut-out that nobody typed stands in no fan's way.
 HIGHEST_PSIG = 1e4
 
@@ -39,10 +41,15 @@ class Asked:
         if not text:
             return otherwise
         try:
-            return self.shown.parse(text, unit)
+            value = self.shown.parse(text, unit)
         except InputError as error:
             self.wrong[name] = f"{label}: {error}"
             return otherwise
+        low, high = SPANS[unit]
+        if low <= value <= high:
+            return value
+        self.wrong[name] = f"{label}: {self.shown.text(value, unit)} is outside {self.shown.span(low, high, unit)}"
+        return otherwise
 
     def forms(self, typed):
         """The fields of each form: name, label, unit, what stands in it, what is wrong with it."""

@@ -70,7 +70,7 @@ def _pressure(asked, standing):
     cut_in = asked.figure("cut_in", "Cut-in", "psig", found_in if found_in is not None else usual.cut_in_psig)
     cut_out = asked.figure("cut_out", "Cut-out", "psig", found_out if found_out is not None else usual.cut_out_psig)
     try:
-        setting = pressure.checked(cut_in, cut_out)
+        setting = pressure.checked(r, altitude, cut_in, cut_out)
     except FieldErrors as error:
         asked.wrong.update({name.removesuffix("_psig"): text for name, text in error.by_field.items()})
         setting = usual

@@ -66,7 +66,7 @@ def walk(circuit, faults, place):
     state = shows_in(circuit, faults, place)
     if state is None:
         return None
-    common = "N" if circuit.phases == 1 else "L2"
+    common = circuit.common
     solved = solve.solve(circuit, state, faults)
     count = 0
     for one, other in [(point.key, common) for point in circuit.points if point.key not in ("G", "Y")]:

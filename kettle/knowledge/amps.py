@@ -41,6 +41,16 @@ LOCKED_TIMES: Final = 5.0
 LOCKED_FROM: Final = 2.5
 
 
+def expected_a(rated_a: float, refrigerant: Refrigerant, sst_f: float, sct_f: float, freezer: bool) -> float:
+    """Return the amps expected at saturated suction and discharge, °F, of a compressor of so many rated amps."""
+    return rated_a * expected_share_pct(refrigerant, sst_f, sct_f, freezer) / 100.0
+
+
+def locked_a(rated_a: float) -> float:
+    """Return about the amps of a locked rotor, and of the moment of starting."""
+    return rated_a * LOCKED_TIMES
+
+
 def told(amps: float, rated_a: float) -> str:
     """Return what a compressor's amps say against its rating: running, starting or locked, or nothing drawn."""
     if amps > LOCKED_FROM * rated_a:

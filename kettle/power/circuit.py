@@ -100,6 +100,11 @@ class Circuit:
     motors: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     ground: str = "G"
 
+    @property
+    def common(self) -> str:
+        """The point that volts of the control are taken against: neutral, or the other leg."""
+        return "N" if self.phases == 1 else "L2"
+
     def part(self, key: str) -> Part:
         """Return a part; InputError for one the circuit has not."""
         found = next((part for part in self.parts if part.key == key), None)

@@ -36,7 +36,7 @@ class Step:
 
 def along(circuit: Circuit, readings: Sequence[Reading]) -> list[Step]:
     """Return the order of a dead unit with what was measured of it while it should run."""
-    common = "N" if circuit.phases == 1 else "L2"
+    common = circuit.common
     back = next((part.b for part in circuit.parts if part.key == "contactor_coil"), common)
     took = {(r.what, frozenset((r.one, r.other) if r.what == "volts" else (r.one,))): r.value for r in readings if r.state == "calling"}
     solved = solve(circuit, "calling")

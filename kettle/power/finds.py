@@ -92,7 +92,7 @@ def observed_in(circuit: Circuit, one: str, other: str, state: str) -> str:
 def observed_as(circuit: Circuit, one: str, other: str) -> str:
     """Return the key of the observation that volts between two points can be; empty where they are none."""
     pair = {one, other}
-    common = "N" if circuit.phases == 1 else "L2"
+    common = circuit.common
     for side, letter in (("line", "L"), ("load", "T")):
         for pins in ("12", "23", "31"):
             if circuit.phases == 3 and pair == {f"{letter}{pins[0]}", f"{letter}{pins[1]}"}:

@@ -8,9 +8,8 @@ from typing import Final
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import format_number, ohms_text
 from kettle.power.windings import OPEN_FROM_OHM
+from kettle.power.wiring import MOST_ELEMENTS, SHAPES
 
-MOST_ELEMENTS: Final = 24
-SHAPES: Final = {"single": "one leg to the other", "delta": "delta", "wye": "wye"}
 # Cold ohms lie within this share of what volts and watts make of them.
 COLD_SHARE: Final = 0.15
 
@@ -32,8 +31,8 @@ def heater_bank(volts: float, rated_w: float, elements: int, phases: int, amps: 
     """
     if not (volts > 0 and rated_w > 0 and 1 <= elements <= MOST_ELEMENTS):
         raise InputError(f"Heater: volts and watts must be above 0, and 1 to {MOST_ELEMENTS} elements")
-    if shape not in ("", *SHAPES):
-        raise InputError(f"Heater: “{shape[:20]}” is none of {', '.join(SHAPES)}")
+    if shape not in SHAPES:
+        raise InputError(f"Heater: “{shape[:20]}” is none of {', '.join(SHAPES.values())}")
     across = volts / math.sqrt(3.0) if shape == "wye" else volts
     expected = rated_w / (volts * (math.sqrt(3.0) if phases == 3 and shape != "single" else 1.0))
     working = None if amps is None else elements * amps / expected

@@ -153,7 +153,7 @@ def told(circuit: Circuit, fault: Fault) -> str:
 
 def pairs(circuit: Circuit) -> list[tuple[str, str]]:
     """Return the pairs of points worth a lead: every part's ends, every point against the common, and the supply's legs."""
-    common = "N" if circuit.phases == 1 else "L2"
+    common = circuit.common
     hidden = {"Y"}
     found = [(part.a, part.b) for part in circuit.parts]
     found += [(point.key, common) for point in circuit.points]

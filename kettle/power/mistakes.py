@@ -27,11 +27,6 @@ class Taken:
     seen: tuple[Seen, ...]
 
     @property
-    def common(self) -> str:
-        """The point that volts of the control are taken against."""
-        return "N" if self.circuit.phases == 1 else "L2"
-
-    @property
     def across(self) -> Part | None:
         """The part whose two ends the leads are on; the first of several."""
         ends = {self.reading.one, self.reading.other}
@@ -40,7 +35,7 @@ class Taken:
     def volts_at(self, point: str) -> float | None:
         """What was measured from a point to the common in the same state, V."""
         same = (one for one in self.others if one.what == "volts" and one.state == self.reading.state)
-        return next((one.value for one in same if {one.one, one.other} == {point, self.common}), None)
+        return next((one.value for one in same if {one.one, one.other} == {point, self.circuit.common}), None)
 
 
 Rule = Callable[[Taken], str]
@@ -55,7 +50,7 @@ def _closed_or_unfed(taken: Taken) -> str:
         return ""
     lacks = any(value is not None and value < DEAD_SHARE * taken.circuit.volts for value in fed)
     why = "and nothing feeds it here" if lacks else "or that nothing feeds it"
-    return f"0 V across it says that it is closed, {why}: measure {part.a} to {taken.common} too before it counts as closed"
+    return f"0 V across it says that it is closed, {why}: measure {part.a} to {taken.circuit.common} too before it counts as closed"
 
 
 def _to_ground(taken: Taken) -> str:

@@ -264,7 +264,7 @@ def _heaters(draw: _Drawing, unit: Plate, volts: float, common: str, bank: Bank)
     draw.point("3", "controller, defrost output" if controlled else "timer 3, defrost")
     draw.part("defrost_output" if controlled else "timer_heat", "Controller output, defrost" if controlled else "Timer contact, defrost",
               "output" if controlled else "contact", "K1", "3", closed_in=DEFROST)  # fmt: skip
-    shape = bank.shape or ("delta" if unit.phases == 3 else "single")
+    shape = bank.shape_on(unit.phases)
     if not controlled:
         # Closed by a coil warm enough: its volts let the timer go back to cooling.
         draw.part("termination", "Termination switch", "switch", "3", "X", closed_in=frozenset())

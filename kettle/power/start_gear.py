@@ -103,7 +103,9 @@ def checked(gear: str, wires: Iterable[Sequence[str]]) -> list[Wire]:
     known = {one.key for one in TERMINALS[gear]}
     found: list[Wire] = []
     for wire in wires:
-        one, other = (*wire, "", "")[:2]
+        if len(wire) != 2:
+            raise InputError(f"A wire has two ends: {'-'.join(wire)[:40]} has {len(wire)}")
+        one, other = wire
         for end in (one, other):
             if end not in known:
                 raise InputError(f"Terminal “{end[:20]}” is not on this start gear; there are {', '.join(sorted(known))}")

@@ -39,7 +39,7 @@ class Row:
 
 def table(circuit: Circuit, readings: Sequence[Reading]) -> list[Row]:
     """Return the terminals of timer, controller and relays with volts to the common, expected and measured."""
-    common = "N" if circuit.phases == 1 else "L2"
+    common = circuit.common
     took = {(frozenset((r.one, r.other)), r.state): r.value for r in readings if r.what == "volts"}
     # A circuit that cuts nothing in a defrost has one column.
     states = STATES if circuit.has("defrost_coil") or circuit.has("timer_cool") else STATES[:1]

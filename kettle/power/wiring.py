@@ -30,6 +30,15 @@ class Bank:
     element_w: float = 1100.0
     shape: str = ""
 
+    @property
+    def rated_w(self) -> float:
+        """Watts of all elements together."""
+        return self.elements * self.element_w
+
+    def shape_on(self, phases: int) -> str:
+        """How they are put together on so many phases."""
+        return self.shape or ("delta" if phases == 3 else "single")
+
 
 @dataclass(frozen=True)
 class Wiring:

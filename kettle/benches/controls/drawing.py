@@ -47,20 +47,29 @@ class Scale:
     handles: tuple[Handle, ...]
     table: tuple[tuple[float, float], ...]
 
+    @property
+    def between(self) -> float:
+        """The height between the two handles."""
+        return max(self.handles[1].y - self.handles[0].y, 0.0)
+
 
 @dataclass(frozen=True)
 class Bar:
-    """A watched cycle as drawn from its start on: its number, the share of the longest it ran, and the share it stood."""
+    """A watched cycle as drawn from its start on: its number, how much of the longest it ran, and how much it stood, %."""
 
     number: int
-    on_share: float
-    off_share: float
+    on_pct: float
+    off_pct: float
 
 
 def bars(cycles: Sequence[Cycle]) -> list[Bar]:
-    """Return watched cycles lined up at their starts, each as shares (0 to 1) of the longest."""
+    """Return watched cycles lined up at their starts, each in % of the longest."""
     longest = max((one.on_min + one.off_min for one in cycles), default=0.0)
-    return [Bar(number, one.on_min / longest, one.off_min / longest) for number, one in enumerate(cycles, 1)] if longest > 0 else []
+    return (
+        [Bar(number, 100.0 * one.on_min / longest, 100.0 * one.off_min / longest) for number, one in enumerate(cycles, 1)]
+        if longest > 0
+        else []
+    )
 
 
 def drawn(refrigerant: Refrigerant, altitude_ft: float, setting: Setting, marks: Sequence[tuple[str, float]], shown: ShownUnits) -> Scale:

@@ -41,6 +41,12 @@ def head_over(refrigerant: Refrigerant, altitude_ft: float, outdoor_f: Sequence[
     return [refrigerant.bubble_psig(min(max(one + split_f, held_f), refrigerant.high_f), altitude_ft) for one in outdoor_f]
 
 
+def shares_pct(heads: Sequence[float]) -> list[float]:
+    """Return heads as % of the highest, as bars are drawn."""
+    highest = max(heads)
+    return [100.0 * max(one, 0.0) / highest for one in heads]
+
+
 def problems(fans: Sequence[FanSwitch], cut_out_psig: float, hottest_head_psig: float) -> list[Problem]:
     """Return what is wrong between fan switches (first to start first) and the high-pressure cut-out."""
     found = []

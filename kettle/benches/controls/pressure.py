@@ -10,8 +10,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.knowledge.bands import default_band
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.refrigerants import Refrigerant
+from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import format_number
 
 FREEZING_F: Final = 32.0
@@ -70,6 +72,24 @@ def _checked(name: str, label: str, value: float, span: tuple[float, float], uni
         wrong[name] = f"{label}: {format_number(value, 1)} {unit} is outside {low} to {high} {unit}"
 
 
+def usual_air_f(unit: Unit) -> tuple[float, float]:
+    """Return the warmest and coldest air wanted of a unit where nobody said: half its differential about the set, °F."""
+    half = unit.differential_f / 2.0
+    return unit.set_f + half, unit.set_f - half
+
+
+def usual_td_f(unit: Unit) -> float:
+    """Return the TD of a unit where nobody saw it: the middle of its band, °F."""
+    low, high = default_band(unit, "td_f") or TD_F
+    return (low + high) / 2.0
+
+
+def psi_per_f(refrigerant: Refrigerant, altitude_ft: float, warmest_f: float, coldest_f: float) -> float:
+    """Return by how many psi saturation moves with a °F between two temperatures."""
+    moved = refrigerant.dew_psig(warmest_f, altitude_ft) - refrigerant.dew_psig(coldest_f, altitude_ft)
+    return moved / (warmest_f - coldest_f)
+
+
 def as_thermostat(refrigerant: Refrigerant, altitude_ft: float, warmest_f: float, coldest_f: float, td_f: float) -> Proposal:
     """Return the setting of a switch that is the only thermostat, for the warmest and coldest air wanted and the TD seen, °F.
 
@@ -85,13 +105,18 @@ def as_thermostat(refrigerant: Refrigerant, altitude_ft: float, warmest_f: float
         raise FieldErrors(wrong)
     boils_f = coldest_f - td_f
     cut_in, cut_out = refrigerant.dew_psig(warmest_f, altitude_ft), refrigerant.dew_psig(boils_f, altitude_ft)
-    per_f = (cut_in - cut_out) / (warmest_f - boils_f)
+    per_f = psi_per_f(refrigerant, altitude_ft, warmest_f, boils_f)
     reasons = (
         f"Cut-in: at {format_number(warmest_f)} °F air the coil stands as warm, and {refrigerant.name} at {format_number(cut_in, 0)} psig",
         f"Cut-out: at {format_number(coldest_f)} °F air it boils at {format_number(boils_f)} °F, {format_number(cut_out, 0)} psig",
         f"Here 1 °F is about {format_number(per_f, 1)} psi",
     )
     return Proposal(Setting(cut_in, cut_out), reasons, per_f)
+
+
+def fallback(unit: Unit) -> Setting:
+    """Return a setting to draw where what was asked cannot be: by the unit's own air and TD."""
+    return as_thermostat(unit.refrigerant, unit.altitude_ft, *usual_air_f(unit), usual_td_f(unit)).setting
 
 
 def thermostat_problems(refrigerant: Refrigerant, altitude_ft: float, setting: Setting, produce: bool) -> list[Problem]:

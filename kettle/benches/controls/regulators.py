@@ -3,9 +3,11 @@
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.benches.controls.pressure import usual_td_f
 from kettle.knowledge.amps import expected_share_pct
 from kettle.knowledge.errors import FieldErrors
 from kettle.knowledge.refrigerants import Refrigerant
+from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import format_number
 
 # A regulator that is to hold nothing back drops so little; one that holds the coil is right within so much, psi.
@@ -33,6 +35,11 @@ def crankcase_psig(refrigerant: Refrigerant, altitude_ft: float, sct_f: float, f
     while sst < HIGHEST_SST_F and expected_share_pct(refrigerant, sst + STEP_F, sct_f, freezer) <= 100.0:
         sst += STEP_F
     return refrigerant.dew_psig(sst, altitude_ft)
+
+
+def usual_coil_f(unit: Unit) -> float:
+    """Return what an evaporator's regulator holds its coil at where nobody said: the set less the TD of the kind, °F."""
+    return unit.set_f - usual_td_f(unit)
 
 
 def coil_psig(refrigerant: Refrigerant, altitude_ft: float, coil_f: float) -> float:

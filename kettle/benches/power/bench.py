@@ -120,7 +120,7 @@ def _marks(circuit: Circuit, faults: Sequence[Fault], before: Figures, likely: F
 
 def should_show(circuit: Circuit, state: str) -> dict[str, float]:
     """Return the volts each point should have against the common in a state (point -> V)."""
-    common = common_of(circuit)
+    common = circuit.common
     solved = solve(circuit, state, single_faults(circuit)[:1])
     return {point.key: float(solved.between(point.key, common)[0]) for point in circuit.points}
 
@@ -129,8 +129,3 @@ def is_live(circuit: Circuit, state: str) -> dict[str, bool]:
     """Return whether each point should be live against ground in a state, by a fifth of the supply's volts."""
     solved = solve(circuit, state, single_faults(circuit)[:1])
     return {point.key: float(solved.between(point.key, circuit.ground)[0]) > 0.2 * circuit.volts for point in circuit.points}
-
-
-def common_of(circuit: Circuit) -> str:
-    """Return the point that volts of the control are taken against: neutral, or the other leg."""
-    return "N" if circuit.phases == 1 else "L2"

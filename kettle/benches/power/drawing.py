@@ -4,7 +4,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.benches.power.bench import common_of
 from kettle.power.circuit import IN_PLACE, Circuit, Part
 
 WIDE: Final = 800.0
@@ -102,7 +101,7 @@ def drawn(circuit: Circuit) -> Drawn:
     low = max(y for _, y in places.values())
     straight = [part for part in circuit.parts if part.a in places and part.b in places and part.kind not in ON_RUNGS]
     lines = [line for part in straight for line in _straight(part, places, circuit.phases == 1)]
-    common = common_of(circuit)
+    common = circuit.common
     first = row = low + RUNG + 10.0
     known = {line.part.key for line in lines}
     ends: list[End] = []

@@ -78,16 +78,12 @@ def _amps(rig: Rig) -> float:
 def _fan_volts(rig: Rig) -> float | None:
     """Of a coil's fan that should turn now."""
     resting = rig.defrosting and rig.unit.defrost in ("electric", "hot_gas")
-    return None if resting else rig.wired.volts("M1", _common(rig), rig.circuit_state)
-
-
-def _common(rig: Rig) -> str:
-    return "L2" if rig.unit.phases == 3 else "N"
+    return None if resting else rig.wired.volts("M1", rig.wired.circuit.common, rig.circuit_state)
 
 
 def _heater_volts(rig: Rig) -> float | None:
     """Of a defrost started by hand for it."""
-    return rig.wired.volts("H1", _common(rig), "defrosting") if rig.unit.defrost == "electric" else None
+    return rig.wired.volts("H1", rig.wired.circuit.common, "defrosting") if rig.unit.defrost == "electric" else None
 
 
 def _heater_amps(rig: Rig) -> float | None:

@@ -79,7 +79,7 @@ def test_a_year_of_a_pump_down_switch_says_when_it_stays_off():
 
 def test_watched_cycles_are_lined_up_by_the_longest():
     found = drawing.bars([cycles.Cycle(12.0, 18.0, 30.0, 38.0), cycles.Cycle(10.0, 10.0, 30.0, 38.0)])
-    assert [(one.on_share, round(one.off_share, 2)) for one in found] == [(0.4, 0.6), (pytest.approx(1 / 3), 0.33)]
+    assert [(round(one.on_pct), round(one.off_pct)) for one in found] == [(40, 60), (33, 33)]
     assert drawing.bars([]) == []
 
 

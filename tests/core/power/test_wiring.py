@@ -50,7 +50,12 @@ def test_each_wrong_wire_is_said_with_what_it_does(off, on, says):
 
 def test_wires_that_cannot_be_are_refused_in_one_line():
     assert start_gear.checked("ptc", [("T1", "C"), ("C", "T1")]) == [("T1", "C")], "the same wire once"
-    for wires, says in (([("T1", "9")], "not on this start gear"), ([("T1", "T1")], "Both ends"), ([("T1",)], "not on this")):
+    for wires, says in (
+        ([("T1", "9")], "not on this start gear"),
+        ([("T1", "T1")], "Both ends"),
+        ([("T1",)], "two ends"),
+        ([("T1", "C", "R")], "two ends"),
+    ):
         with pytest.raises(InputError, match=says):
             start_gear.checked("potential", wires)
     with pytest.raises(InputError, match="none of"):

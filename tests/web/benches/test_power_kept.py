@@ -74,7 +74,7 @@ def test_start_gear_is_kept_compared_and_printed(at_work, call):
     right = ",".join("-".join(wire) for wire in usual("potential"))
     body = at_work.post(reverse("start-wires", args=[call.number, "new"]), {"wires": right}, follow=True).content.decode()
     assert "By function it is as it should be" in body
-    for bad, says in (("T1-9", "is not on this start gear"), ("T1-T1", "Both ends"), ("T1-C-R-S", "")):
+    for bad, says in (("T1-9", "is not on this start gear"), ("T1-T1", "Both ends"), ("T1-C-R-S", "A wire has two ends")):
         refused = at_work.post(reverse("start-wires", args=[call.number, "new"]), {"wires": bad}, follow=True).content.decode()
         assert says in refused
     assert at_work.post(reverse("start-wires", args=[call.number, "third"]), {"wires": right}).status_code == 302

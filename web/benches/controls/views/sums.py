@@ -110,7 +110,7 @@ def _regulator(asked, standing):
     kind = asked.choice("regulator", {"crankcase": "", "evaporator": ""})
     before, after = asked.figure("before", "Before it", "psig"), asked.figure("after", "Behind it", "psig")
     sct = standing.judgement.facts.derived.get("sct_f") or 105.0
-    coil = asked.figure("coil_f", "Coil", "°F", unit.set_f - 12.0)
+    coil = asked.figure("coil_f", "Coil", "°F", regulators.usual_coil_f(unit))
     context = {
         "regulator_there": anatomy.get("regulator").exists_on(unit),
         "regulator": kind,
@@ -153,8 +153,8 @@ def _head(asked, standing):
         "held_f": shown.edit(held, "°F"),
         "held_psig": shown.text(r.bubble_psig(held, altitude), "psig", 0),
         "heads": [
-            (shown.text(one, "°F", 0), shown.text(psig, "psig", 0), f"{min(psig / heads[-1], 1.0) * 100:.0f}")
-            for one, psig in zip(outdoor, heads, strict=True)
+            (shown.text(one, "°F", 0), shown.text(psig, "psig", 0), f"{pct:.0f}")
+            for one, psig, pct in zip(outdoor, heads, head.shares_pct(heads), strict=True)
         ],
         "head_problems": said,
     }

@@ -8,7 +8,6 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.controls import cycles, pressure
 from kettle.benches.controls.drawing import bars, drawn
 from kettle.benches.controls.predict import by_setting
-from kettle.knowledge.bands import default_band
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.controls.actions.keep_switch import keep_switch
@@ -17,7 +16,6 @@ from web.benches.controls.views.sums import Asked, sums
 from web.logbook.actions.undo_entry import undo_entry
 from web.round.views.pages import call_of, frame, standing_of
 
-PRODUCE = ("walk_in_cooler", "reach_in_cooler", "prep_rail", "display_cooler", "bottle_cooler", "provision_room_cooler")
 COLD_DAY_F, HOT_DAY_F, USUAL_DAY_F = 40.0, 100.0, 80.0
 YEAR_F = (-20.0, 0.0, 20.0, 40.0, 60.0, 80.0, 100.0)
 USES = {"thermostat": "the only thermostat", "pump_down": "pump-down or safety"}
@@ -38,18 +36,10 @@ def controls(request, number):
     return render(request, "controls/switches.html", context)
 
 
-def _usual_td_f(unit):
-    """The middle of the band of this kind."""
-    return sum(default_band(unit, "td_f")) / 2.0
-
-
 def _span(asked, unit):
     """The air wanted: what was typed, else about the set."""
-    half = unit.differential_f / 2.0
-    return (
-        asked.figure("warmest_f", "Warmest air", "°F", unit.set_f + half),
-        asked.figure("coldest_f", "Coldest air", "°F", unit.set_f - half),
-    )
+    warmest, coldest = pressure.usual_air_f(unit)
+    return asked.figure("warmest_f", "Warmest air", "°F", warmest), asked.figure("coldest_f", "Coldest air", "°F", coldest)
 
 
 def _pressure(asked, standing):
@@ -59,14 +49,14 @@ def _pressure(asked, standing):
     use = asked.choice("use", USES if unit.box_control == "suction_pressure" else dict(reversed(USES.items())))
     build = asked.choice("build", pressure.BUILDS)
     warmest, coldest = _span(asked, unit)
-    td = asked.figure("td_f", "TD", "°F diff", facts.derived.get("td_f") or _usual_td_f(unit))
+    td = asked.figure("td_f", "TD", "°F diff", facts.derived.get("td_f") or pressure.usual_td_f(unit))
     found_in, found_out = facts.number("lp_cut_in_psig"), facts.number("lp_cut_out_psig")
     proposal = None
     try:
         proposal = pressure.as_thermostat(r, altitude, warmest, coldest, td)
     except FieldErrors as error:
         asked.wrong.update(error.by_field)
-    usual = proposal.setting if proposal else pressure.Setting(r.dew_psig(unit.set_f, altitude), r.dew_psig(unit.set_f - 20.0, altitude))
+    usual = proposal.setting if proposal else pressure.fallback(unit)
     cut_in = asked.figure("cut_in", "Cut-in", "psig", found_in if found_in is not None else usual.cut_in_psig)
     cut_out = asked.figure("cut_out", "Cut-out", "psig", found_out if found_out is not None else usual.cut_out_psig)
     try:
@@ -77,7 +67,7 @@ def _pressure(asked, standing):
     ambient = facts.number("ambient_f") or USUAL_DAY_F
     low = asked.figure("coldest_met_f", "Coldest the low side meets", "°F", min(ambient, unit.set_f))
     if use == "thermostat":
-        problems = pressure.thermostat_problems(r, altitude, setting, unit.kind.code in PRODUCE)
+        problems = pressure.thermostat_problems(r, altitude, setting, not unit.kind.freezer)
     else:
         problems = pressure.pump_down_problems(r, altitude, setting, low, facts.number("pump_down_rise_psi"))
     refused = any(one.refused for one in problems)
@@ -96,7 +86,7 @@ def _pressure(asked, standing):
         "use": use, "uses": USES.items(), "build": build, "builds": pressure.BUILDS.items(),
         "setting": setting, "was": was, "proposal": proposal, "problems": problems, "refused": refused, "predicted": predicted,
         "screws": pressure.screws(build, was, setting) if was else [],
-        "scale": scale, "span": scale.handles[1].y - scale.handles[0].y if not refused else 0.0,
+        "scale": scale, "span": scale.between if not refused else 0.0,
         "scale_table": " ".join(f"{y}:{figure}" for y, figure in scale.table),
         "fields": {
             "warmest_f": shown.edit(warmest, "°F"), "coldest_f": shown.edit(coldest, "°F"), "td_f": shown.edit(td, "°F diff"),
@@ -149,7 +139,11 @@ def _cycles(call, asked, standing):
     found = cycles.cycles_of(moments)
     warmest, coldest = _span(asked, standing.unit)
     r, altitude = standing.unit.refrigerant, standing.unit.altitude_ft
-    per_f = (r.dew_psig(warmest, altitude) - r.dew_psig(coldest - 10.0, altitude)) / (warmest - coldest + 10.0)
+    try:
+        per_f = pressure.as_thermostat(r, altitude, warmest, coldest, pressure.usual_td_f(standing.unit)).psi_per_f
+    except FieldErrors:
+        # Said beside the fields already.
+        return {"tapped": rows, "watched": [], "cycles_say": []}
     return {
         "tapped": rows,
         "watched": [
@@ -159,8 +153,8 @@ def _cycles(call, asked, standing):
                 f"{one.off_min:.0f}",
                 one.stop_f,
                 one.start_f,
-                f"{100 * bar.on_share:.0f}",
-                f"{100 * bar.off_share:.0f}",
+                f"{bar.on_pct:.0f}",
+                f"{bar.off_pct:.0f}",
             )
             for one, bar in zip(found, bars(found), strict=True)
         ],

@@ -30,7 +30,7 @@ def power_context(request, standing):
     stood = bench.stand(circuit, state, readings, seen)
     should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
     labels = {point.key: point.label for point in circuit.points}
-    common, typed = bench.common_of(circuit), request.POST if request.method == "POST" else {}
+    common, typed = circuit.common, request.POST if request.method == "POST" else {}
     return {
         "power_state": state,
         "power_states": [(code, label, code == state, code == now) for code, label in SHORT_STATES.items()],

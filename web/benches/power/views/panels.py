@@ -4,7 +4,6 @@ from dataclasses import replace
 
 from django.utils import timezone
 
-from kettle.benches.power import bench
 from kettle.judging.electrics import imbalance_pct
 from kettle.knowledge import amps as expected
 from kettle.knowledge import observations
@@ -82,7 +81,7 @@ def truth_context(circuit, readings, facts):
         "truth_says": truth.comes_to(circuit, rows, runs, facts.number("heater_amps")),
         "symbol": dict(observations.get("control_call").choices).get(facts.seen.get("control_call"), ""),
         "timer_clock": timezone.localtime() if circuit.has("timer_motor") else None,
-        "truth_common": bench.common_of(circuit),
+        "truth_common": circuit.common,
     }
 
 
@@ -91,8 +90,8 @@ def heaters_context(standing, circuit, readings):
     if standing.unit.defrost != "electric":
         return {"bank": None}
     wiring, facts = from_data(standing.call.unit.wiring), standing.judgement.facts
-    rated = facts.number("heater_rated_w") or wiring.bank.elements * wiring.bank.element_w
-    shape = wiring.bank.shape or ("delta" if standing.unit.phases == 3 else "single")
+    rated = facts.number("heater_rated_w") or wiring.bank.rated_w
+    shape = wiring.bank.shape_on(standing.unit.phases)
     measured_v, amps = facts.number("heater_volts"), facts.number("heater_amps")
     bank = heaters.heater_bank(measured_v or circuit.volts, rated, wiring.bank.elements, standing.unit.phases, amps, wiring.bank.shape)
     took = {frozenset((r.one, r.other)): r.value for r in readings if r.what == "ohms"}
@@ -164,11 +163,10 @@ def amps_context(standing, readings):
     rows, rla, amps = [], unit.compressor_rla_a, facts.number("compressor_amps")
     sst, sct = facts.derived.get("sst_f"), facts.derived.get("sct_f")
     if rla and sst is not None and sct is not None:
-        share = expected.expected_share_pct(unit.refrigerant, sst, sct, unit.kind.freezer)
-        rows.append(("Right at these pressures", f"about {rla * share / 100.0:.1f} A"))
+        rows.append(("Right at these pressures", f"about {expected.expected_a(rla, unit.refrigerant, sst, sct, unit.kind.freezer):.1f} A"))
     if rla:
         rows.append(("Rated", f"{rla:g} A"))
-        rows.append(("Locked rotor, or the moment of starting", f"about {rla * expected.LOCKED_TIMES:.0f} A"))
+        rows.append(("Locked rotor, or the moment of starting", f"about {expected.locked_a(rla):.0f} A"))
     if amps is not None:
         rows.append(("Measured", f"{amps:g} A"))
     says = expected.told(amps, rla) if amps is not None and rla else ""

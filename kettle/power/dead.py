@@ -17,14 +17,17 @@ from kettle.power.solve import solve
 OFF_PLATE_PCT: Final = 10.0
 WORN_POLE_V: Final = 2.0
 NOTHING_SHARE, WHOLE_SHARE = 0.1, 0.9
+# What is measured, in the order of the trade.
+ORDER: Final = ("call", "safety", "coil", "line", "load", "drop", "amps")
 AMPS_PAIRS: Final = (("1", "2"), ("2", "3"), ("3", "1"))
 
 
 @dataclass(frozen=True)
 class Step:
-    """One measurement of the order: where the leads go (or whose lead is clamped), what is right there, what was measured, and what that
-    is: good, bad, or nothing yet."""
+    """One measurement of the order: of what (a word of `ORDER`), where the leads go (or whose lead is clamped), what is right there, what
+    was measured, and what that is: good, bad, or nothing yet."""
 
+    of: str
     label: str
     what: str
     one: str
@@ -42,31 +45,31 @@ def along(circuit: Circuit, readings: Sequence[Reading]) -> list[Step]:
     solved = solve(circuit, "calling")
     steps = []
 
-    def volts(label: str, one: str, other: str, right: float, good: str = "full") -> None:
+    def volts(of: str, label: str, one: str, other: str, right: float, good: str = "full") -> None:
         measured = took.get(("volts", frozenset((one, other))))
-        steps.append(Step(label, "volts", one, other, right, measured, _verdict(measured, circuit.volts, right, good)))
+        steps.append(Step(of, label, "volts", one, other, right, measured, _verdict(measured, circuit.volts, right, good)))
 
-    volts("Call", "K2", back, float(solved.between("K2", back)[0]))
+    volts("call", "Call", "K2", back, float(solved.between("K2", back)[0]))
     for part in circuit.parts:
         if part.kind in ("switch", "contact") and part.key in ("lp_switch", "hp_switch", "comp_relay", "timer_cool"):
-            volts(part.label, part.a, part.b, 0.0, "none")
+            volts("safety", part.label, part.a, part.b, 0.0, "none")
     coil = circuit.part("contactor_coil")
-    volts("Contactor coil", coil.a, coil.b, coil.rated_v)
+    volts("coil", "Contactor coil", coil.a, coil.b, coil.rated_v)
     legs = AMPS_PAIRS if circuit.phases == 3 else (("1", ""),)
     two = "T2" if circuit.has("pole_2") else "N"
     for side, letter in (("Line", "L"), ("Load", "T")):
         for one, other in legs:
             end = f"{letter}{other}" if other else (two if letter == "T" else "N")
-            volts(f"{side} {one}{other or ''}".strip(), f"{letter}{one}", end, circuit.volts)
+            volts(side.lower(), f"{side} {one}{other or ''}".strip(), f"{letter}{one}", end, circuit.volts)
     for part in circuit.parts:
         if part.kind == "pole":
-            volts(f"Drop over pole {part.key[-1]}", part.a, part.b, 0.0, "drop")
+            volts("drop", f"Drop over pole {part.key[-1]}", part.a, part.b, 0.0, "drop")
     for part in circuit.parts:
         if part.kind == "wire" and part.key.startswith("lead_"):
             right = float(solved.through(part.key)[0])
             measured = took.get(("amps", frozenset((part.key,))))
             verdict = "" if measured is None else "good" if 0.5 * right < measured < 1.4 * right else "bad"
-            steps.append(Step(f"Amps, leg {part.key[-1]}", "amps", part.key, "", right, measured, verdict))
+            steps.append(Step("amps", f"Amps, leg {part.key[-1]}", "amps", part.key, "", right, measured, verdict))
     return steps
 
 
@@ -85,24 +88,22 @@ def comes_to(circuit: Circuit, steps: Sequence[Step], pulled_in: bool | None) ->
     the line's volts is that pole; one load pair at nothing with the others whole is feed-back through the motor; a few volts of drop are a
     worn pole; all of it right and still no run is the motor or its overload.
     """
-    by = {step.label: step for step in steps}
-    line = [step for step in steps if step.label.startswith("Line") and step.measured is not None]
-    load = [step for step in steps if step.label.startswith("Load") and step.measured is not None]
-    drops = [step for step in steps if step.label.startswith("Drop") and step.measured is not None]
+
+    def of(what: str) -> list[Step]:
+        return [step for step in steps if step.of == what and step.measured is not None]
+
+    line, load, drops = of("line"), of("load"), of("drop")
     if said := _supply(circuit, [step.measured or 0.0 for step in line]):
         return said
-    if by["Call"].verdict == "bad":
+    if any(step.verdict == "bad" for step in of("call")):
         return "No call comes through: the control, or what feeds it"
-    shut = next(
-        (step for step in steps if step.label not in ("Call",) and step.expected == 0.0 and step not in drops and step.verdict == "bad"),
-        None,
-    )
+    shut = next((step for step in of("safety") if step.verdict == "bad"), None)
     if shut:
         return f"{shut.label}: open, with the call standing before it"
-    coil = by["Contactor coil"]
-    if coil.verdict == "bad":
+    coil = next(iter(of("coil")), None)
+    if coil and coil.verdict == "bad":
         return "No volts at the contactor coil: something before it is open"
-    if coil.verdict == "good" and pulled_in is False:
+    if coil and pulled_in is False:
         return "The coil is fed and the armature is out: the contactor's coil"
     whole = next((step for step in drops if (step.measured or 0.0) > 0.5 * circuit.volts), None)
     if whole:

@@ -1,0 +1,125 @@
+"""Whatever a unit's plate and wiring: its circuit works when sound, can be drawn, and its faults stay told apart from it."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from kettle.benches.power import bench
+from kettle.benches.power.drawing import drawn
+from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.plant.simulate import PRESETS
+from kettle.power import dead, finds, measure, truth
+from kettle.power.circuit import STATES
+from kettle.power.faults import SOUND, every_fault, weight_of
+from kettle.power.measure import Reading
+from kettle.power.presets import circuit_of
+from kettle.power.solve import solve
+from kettle.power.wiring import CONTROLS, SHAPES, START_GEAR, Bank, Wiring, from_data
+
+WIRINGS = st.builds(
+    Wiring,
+    st.builds(Bank, st.integers(1, 6), st.sampled_from((400.0, 1100.0)), st.sampled_from(sorted(SHAPES))),
+    st.integers(1, 4), st.sampled_from(sorted(START_GEAR)), st.sampled_from(sorted(CONTROLS)), st.integers(0, 3), st.booleans(),
+    st.sampled_from((50, 60)),
+)  # fmt: skip
+KINDS = st.sampled_from(sorted(PRESETS))
+
+
+def made(kind, wiring):
+    unit = resolve(PRESETS[kind])
+    # Heaters in delta or wye need three legs, a contactor of three poles as well.
+    if unit.phases == 1:
+        wiring = replace(wiring, bank=replace(wiring.bank, shape=""), poles=min(wiring.poles, 2))
+    return circuit_of(unit, wiring)
+
+
+@settings(max_examples=60, deadline=None)
+@given(KINDS, WIRINGS)
+def test_a_sound_circuit_runs_when_called_and_stands_in_a_defrost(kind, wiring):
+    circuit = made(kind, wiring)
+    called, frosting = solve(circuit, "calling"), solve(circuit, "defrosting")
+    assert called.runs("compressor")[0] and called.runs("contactor_coil")[0]
+    assert all(called.runs(part.key)[0] for part in circuit.parts if part.kind == "motor")
+    if circuit.has("defrost_coil"):
+        assert not frosting.runs("compressor")[0]
+        elements = [part.key for part in circuit.parts if part.key.startswith("element_") and part.kind == "heater"]
+        # A wye of fewer than three has no way back for a lone leg.
+        if wiring.bank.shape != "wye" or len(elements) % 3 == 0:
+            assert all(frosting.runs(key)[0] for key in elements)
+    dead_volts = solve(circuit, "locked_out").between("L1", circuit.common)[0]
+    assert dead_volts < 0.05 * circuit.volts
+
+
+@settings(max_examples=40, deadline=None)
+@given(KINDS, WIRINGS)
+def test_every_circuit_is_drawn_whole(kind, wiring):
+    circuit = made(kind, wiring)
+    picture = drawn(circuit)
+    assert {dot.key for dot in picture.dots} == {point.key for point in circuit.points} - {"Y"}
+    assert {line.part.key for line in picture.lines} == {part.key for part in circuit.parts}
+    assert all(0.0 <= dot.x <= picture.wide and 0.0 <= dot.y <= picture.high for dot in picture.dots)
+    places = [(dot.x, dot.y) for dot in picture.dots]
+    assert len(set(places)) == len(places), "no two points lie on each other"
+
+
+@settings(max_examples=25, deadline=None)
+@given(KINDS, WIRINGS, st.data())
+def test_a_part_that_is_not_there_leaves_a_circuit_that_works(kind, wiring, data):
+    circuit = made(kind, wiring)
+    optional = [
+        part.key
+        for part in circuit.parts
+        if part.key in ("lp_switch", "hp_switch", "door_switch", "fan_delay", "drain_heater", "crankcase_heater")
+    ]
+    if not optional:
+        return
+    gone = data.draw(st.sampled_from(optional))
+    less = made(kind, replace(wiring, without=frozenset({gone})))
+    assert solve(less, "calling").runs("compressor")[0]
+    assert all(fault.part != gone or fault.way == "open" for fault in every_fault(less)), "a wire in its place can only be open"
+    assert from_data(replace(wiring, without=frozenset({gone})).as_data()).without == {gone}
+
+
+@pytest.mark.parametrize("kind", sorted(PRESETS))
+def test_every_fault_has_a_weight_a_word_and_never_breaks_the_benches(kind):
+    circuit = made(kind, Wiring())
+    faults = every_fault(circuit)
+    assert all(weight_of(circuit, fault) > 0.0 and measure.told(circuit, fault) for fault in faults)
+    for fault in faults[1:]:
+        solved = solve(circuit, "calling", (fault,))
+        steps = dead.along(circuit, [])
+        readings = [
+            Reading(s.what, s.one, s.other, float(solved.through(s.one)[0] if s.what == "amps" else solved.between(s.one, s.other)[0]))
+            for s in steps
+        ]
+        filled = dead.along(circuit, readings)
+        assert all(step.verdict for step in filled) and [step.of for step in filled] == sorted((s.of for s in filled), key=dead.ORDER.index)
+        told = dead.comes_to(circuit, filled, bool(solved.runs("contactor_coil")[0]))
+        if not solved.runs("compressor")[0] and finds.cause_of(fault) in ("contactor_pole_open", "voltage_problem"):
+            assert told, fault.key
+        assert truth.table(circuit, readings) and finds.afterwards(fault) is not None
+
+
+def test_a_sound_unit_measured_along_its_current_comes_to_nothing_but_its_motor():
+    circuit = made("walk_in_freezer", Wiring())
+    solved = solve(circuit, "calling")
+    steps = dead.along(circuit, [])
+    readings = [
+        Reading(s.what, s.one, s.other, float(solved.through(s.one)[0] if s.what == "amps" else solved.between(s.one, s.other)[0]))
+        for s in steps
+    ]
+    assert all(step.verdict == "good" for step in dead.along(circuit, readings))
+    found = bench.stand(circuit, "calling", readings, [measure.Seen("compressor", True)])
+    assert found.suspects[0].fault == SOUND or found.suspects[0].probability < bench.FOUND_FROM
+
+
+@pytest.mark.parametrize("volts", [115.0, 208.0, 230.0, 460.0])
+@pytest.mark.parametrize("phases", [1, 3])
+def test_loads_draw_the_same_watts_at_any_plate(volts, phases):
+    circuit = circuit_of(resolve(UnitSpec("walk_in_freezer", "R-404A", phases=phases, nameplate_v=volts)))
+    solved = solve(circuit, "calling")
+    fan = circuit.part("fan_1")
+    assert solved.through("fan_1")[0] * solved.between(fan.a, fan.b)[0] == pytest.approx(75.0, rel=0.05)
+    assert set(bench.should_show(circuit, "off")) == {point.key for point in circuit.points} and set(STATES) >= {"off"}

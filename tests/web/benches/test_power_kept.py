@@ -1,5 +1,7 @@
 """What stop Power keeps beside measurements: the circuit with its unit, start gear, what is still there, moved outputs, live work."""
 
+from types import SimpleNamespace
+
 import pytest
 from django.urls import reverse
 
@@ -11,6 +13,7 @@ from web.logbook.actions.place import place, take_away
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.judging import judge_call
 from web.logbook.models import LogEntry, Measurement, Placed, StartWiring
+from web.round.views.pages import next_leads
 
 MOVED = {"load": "coil fans", "from_output": "FAN", "to_output": "AUX", "does_not": "stopping in a defrost"}
 TICKS = dict.fromkeys(("load_fits", "logic_fits", "maker_allows", "owner_agrees"), "on")
@@ -224,3 +227,18 @@ def test_a_capacitor_by_its_microfarads_or_by_amps_and_volts(at_work, call):
     assert "34.6 µF" in power(at_work, call, cap_uf="35", cap_pct="6", cap_amps="1.5", cap_volts="115")
     assert "weak" in power(at_work, call, cap_uf="35", cap_pct="6", cap_measured="20")
     assert "µF" in power(at_work, call, cap_uf="much", cap_pct="6", cap_measured="20")
+
+
+@pytest.mark.usefixtures("one_phase")
+def test_a_volts_check_leads_to_the_points_of_this_units_own_circuit(at_work, call):
+    """With a second pole the load is measured between the two, not to neutral."""
+
+    def leads():
+        call.unit.refresh_from_db()
+        return next_leads(SimpleNamespace(call=call, next_check=SimpleNamespace(key="load_v_12")))
+
+    assert set(leads()) == {"T1", "N"}
+    keep_circuit(at_work, call, poles="2")
+    assert set(leads()) == {"T1", "T2"}
+    measure(at_work, call, one="T1", other="T2", value="114")
+    assert call.readings.get(key="load_v_12").value == 114.0, "an observation of its own"

@@ -6,7 +6,6 @@ from django.shortcuts import get_object_or_404, render
 from kettle.knowledge import observations
 from kettle.knowledge.units import whole
 from kettle.power.finds import leads_of
-from kettle.power.presets import circuit_of
 from web.logbook.actions.undo_entry import last_reading
 from web.logbook.controller_talks import in_service
 from web.logbook.courses import HAS_ACTS
@@ -40,19 +39,19 @@ def frame(request, call, stop, standing):
         "standing": standing,
         "round": standing.round(stop),
         "next_tag": standing.next_tag(stop),
-        "next_leads": _next_leads(standing) if stop != "power" else None,
+        "next_leads": next_leads(standing) if stop != "power" else None,
         "service": call.has_talks and in_service(call),
         "undo_own": (own, observations.get(own.key)) if own else None,
         "undo_theirs": (last, observations.get(last.key)) if last and last.by_id != request.user.pk else None,
     }
 
 
-def _next_leads(standing):
+def next_leads(standing):
     """The two points of the wiring at which the next check is measured; None where it is none of its volts."""
     check = standing.next_check
     if check is None or observations.get(check.key).unit != "V":
         return None
-    return leads_of(circuit_of(standing.unit), check.key)
+    return leads_of(standing.call.unit.circuit(), check.key)
 
 
 def show(request, call, stop, standing=None, **extra):

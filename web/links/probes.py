@@ -43,6 +43,11 @@ class ProbeLink:
         with self.lock:
             return [self.hearing.heard[name] for name in sorted(self.hearing.heard)]
 
+    def since(self, key, moment):
+        """What was heard of an observation from a moment on: (minutes since then, value)."""
+        with self.lock:
+            return self.hearing.since(key, moment)
+
     def _run(self):
         while not self.stop.is_set():
             with suppress(OSError):
@@ -54,7 +59,7 @@ class ProbeLink:
         """Listen on one connection until it ends; what was heard before stays, and grows old."""
         with socket.create_connection(self.address, timeout=SILENCE_S) as link:
             with self.lock:
-                self.hearing = Hearing(heard=dict(self.hearing.heard))
+                self.hearing = Hearing(heard=dict(self.hearing.heard), past=self.hearing.past)
             self.connected = True
             while not self.stop.is_set():
                 chunk = link.recv(CHUNK)

@@ -9,6 +9,12 @@ from kettle.knowledge.units import format_number
 # So many whole cycles are watched before anything is moved; a box may miss what is wanted by so much, °F.
 WATCHED: Final = 2
 MISSES_BY_F: Final = 1.0
+# Suction that turns by this much, psi, was a start or a stop: a hunting valve and a breathing gauge move it by less.
+TURNS_PSI: Final = 6.0
+# A box reading belongs to a start or a stop when it is no older than this, min.
+BELONGS_MIN: Final = 2.0
+# What a controller says of itself, as what the compressor does; while it says anything else nothing is known of that.
+RUNS: Final = {"cooling": True, "pumping down": True, "satisfied": False, "defrosting": False, "dripping": False}
 
 
 @dataclass(frozen=True)
@@ -60,3 +66,43 @@ def told(cycles: Sequence[Cycle], warmest_f: float, coldest_f: float, psi_per_f:
                 f"{format_number(abs(over) * psi_per_f, 0)} psi"
             )
     return said or ["Settled: it starts and stops where it is wanted"]
+
+
+def heard(suction: Sequence[tuple[float, float]], box: Sequence[tuple[float, float]] = ()) -> list[Moment]:
+    """Return the starts and stops that suction shows by itself, from (minute, psig) in their order; `box` is (minute, °F) beside it.
+
+    Suction falls from a start and rises from a stop: its highest and lowest points are the moments, each known once it has turned by
+    `TURNS_PSI`. The first stretch has no beginning that was seen, so what it ends with is the first moment.
+    """
+    found: list[Moment] = []
+    if not suction:
+        return found
+    high = low = suction[0]
+    falling: bool | None = None
+    for one in suction[1:]:
+        high, low = max(high, one, key=lambda point: point[1]), min(low, one, key=lambda point: point[1])
+        if falling is not True and one[1] <= high[1] - TURNS_PSI:
+            found.append(_moment("start", high, box))
+            falling, low = True, one
+        elif falling is not False and one[1] >= low[1] + TURNS_PSI:
+            found.append(_moment("stop", low, box))
+            falling, high = False, one
+        if falling is True:
+            high = one
+        elif falling is False:
+            low = one
+    return found if falling is None or found[0].at_min > suction[0][0] else found[1:]
+
+
+def _moment(what: str, point: tuple[float, float], box: Sequence[tuple[float, float]]) -> Moment:
+    beside = min(box, key=lambda one: abs(one[0] - point[0]), default=None)
+    known = beside is not None and abs(beside[0] - point[0]) <= BELONGS_MIN
+    return Moment(point[0], what, beside[1] if beside is not None and known else None, point[1])
+
+
+def shown_state(state: str, state_min: float, now_min: float, box_f: float | None) -> Moment | None:
+    """Return the start or the stop that a controller's state stands for (`cooling` for 12 minutes: a start 12 minutes ago); None where
+    its state says nothing of the compressor. The box is kept only where it was read about then."""
+    if state not in RUNS:
+        return None
+    return Moment(now_min - state_min, "start" if RUNS[state] else "stop", box_f if state_min <= BELONGS_MIN else None)

@@ -13,6 +13,7 @@ HIGH: Final = 520.0
 TOP: Final = 24.0
 ROOM_F: Final = 12.0
 BETWEEN: Final = 15.0
+HANDLE: Final = 26.0
 FAR_F: Final = 25.0
 
 
@@ -87,8 +88,10 @@ def drawn(refrigerant: Refrigerant, altitude_ft: float, setting: Setting, marks:
     def y(at_f: float) -> float:
         return TOP + (HIGH - 2 * TOP) * (top - at_f) / (top - foot)
 
+    # A handle covers what stands beside a rung.
     rungs = tuple(
-        (y(at), shown.text(at, "°F", 0), shown.text(psig, "psig", 0)) for at, psig in scale_marks(refrigerant, altitude_ft, foot, top)
+        (y(at), shown.text(at, "°F", 0), "" if min(abs(y(at) - y(end)) for end in ends) < HANDLE else shown.text(psig, "psig", 0))
+        for at, psig in scale_marks(refrigerant, altitude_ft, foot, top)
     )
     placed: list[Mark] = []
     for label, at in sorted((one for one in marks if foot < one[1] < top), key=lambda one: -one[1]):

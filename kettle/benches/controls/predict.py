@@ -1,21 +1,22 @@
 """What a pressure switch as thermostat will do, by the plant model: the box, its cycles, and whether the coil clears."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from kettle.benches.controls.pressure import Setting
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import psig_to_psia
+from kettle.plant.parts import Plant
 from kettle.plant.run import run
 from kettle.plant.sizing import sized
 from kettle.plant.state import at_rest
 
-# Twice half a day to come to its cycles, stock and walls set to what the air came to after each; then the day of doors and deliveries
-# that is looked at.
+# Twice half a day to come to its cycles, stock and walls set to what the air came to after each; then two days of doors and deliveries
+# that are looked at: where a cycle stands when the doors open in the morning differs from day to day.
 SETTLES_H: Final = 12.0
-SEEN_H: Final = 24.0
+SEEN_H: Final = 48.0
 RECORDED_S: Final = 60.0
 # Frost and ice at the end from which a coil counts as not clearing, lb of one ft² face of room; stock freezes below.
 CLEAR_LB: Final = 0.25
@@ -57,17 +58,37 @@ class Predicted:
 
 
 def by_setting(unit: Unit, setting: Setting, outside_f: Sequence[float]) -> list[Predicted]:
-    """Return what a setting comes to at each ambient (°F), on a sound unit of this kind."""
+    """Return what a pressure switch as thermostat comes to at each ambient (°F), on a sound unit of this kind."""
+
+    def switch(plant: Plant) -> None:
+        plant.parts.by_pressure[:] = 1.0
+        plant.parts.pump_down[:] = 0.0
+        plant.parts.lp_in_psia[:] = psig_to_psia(setting.cut_in_psig, unit.altitude_ft)
+        plant.parts.lp_out_psia[:] = psig_to_psia(setting.cut_out_psig, unit.altitude_ft)
+
+    return _days(unit, switch, outside_f)
+
+
+def by_thermostat(unit: Unit, holds_f: float, differential_f: float, outside_f: Sequence[float]) -> list[Predicted]:
+    """Return what a thermostat that holds a middle with a differential (°F) comes to at each ambient, on a sound unit of this kind."""
+
+    # Its pressure switches stand as those of a unit with a thermostat.
+    unit = replace(unit, box_control="thermostat")
+
+    def dial(plant: Plant) -> None:
+        plant.parts.set_f[:], plant.parts.differential_f[:] = holds_f, differential_f
+
+    return _days(unit, dial, outside_f)
+
+
+def _days(unit: Unit, control: Callable[[Plant], None], outside_f: Sequence[float]) -> list[Predicted]:
     with ThreadPoolExecutor(max_workers=len(outside_f) or 1) as together:
-        return list(together.map(lambda one: _at(unit, setting, one), outside_f))
+        return list(together.map(lambda one: _at(unit, control, one), outside_f))
 
 
-def _at(unit: Unit, setting: Setting, outside_f: float) -> Predicted:
+def _at(unit: Unit, control: Callable[[Plant], None], outside_f: float) -> Predicted:
     plant = sized(unit)
-    plant.parts.by_pressure[:] = 1.0
-    plant.parts.pump_down[:] = 0.0
-    plant.parts.lp_in_psia[:] = psig_to_psia(setting.cut_in_psig, unit.altitude_ft)
-    plant.parts.lp_out_psia[:] = psig_to_psia(setting.cut_out_psig, unit.altitude_ft)
+    control(plant)
     state = at_rest(plant, outside_f=outside_f)
     for _ in range(2):
         air_f = float(run(plant, SETTLES_H, outside_f, state).series["air_f"].mean())

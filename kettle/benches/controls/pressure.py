@@ -119,6 +119,35 @@ def fallback(unit: Unit) -> Setting:
     return as_thermostat(unit.refrigerant, unit.altitude_ft, *usual_air_f(unit), usual_td_f(unit)).setting
 
 
+# A pump-down stops so far over 0 where there is room, and its switch needs so much between its ends, psi.
+USUAL_CUT_OUT_PSIG: Final = 5.0
+LEAST_DIFFERENTIAL_PSI: Final = 5.0
+
+
+def as_pump_down(refrigerant: Refrigerant, altitude_ft: float, coldest_f: float, creep_psi: float | None = None) -> Proposal:
+    """Return the setting of a pump-down or safety switch by the coldest that the low side meets, °F, and how far suction creeps up after
+    a pump-down, psi. FieldErrors for a temperature outside what can be meant."""
+    wrong: dict[str, str] = {}
+    low_f = max(AIR_F[0], refrigerant.low_f + RESTART_ROOM_F)
+    _checked("coldest_met_f", "Coldest it meets", coldest_f, (low_f, AIR_F[1]), "°F", wrong)
+    if wrong:
+        raise FieldErrors(wrong)
+    starts_f = coldest_f - RESTART_ROOM_F
+    cut_in = refrigerant.dew_psig(starts_f, altitude_ft)
+    between = max(LEAST_DIFFERENTIAL_PSI, (creep_psi or 0.0) + CREEP_ROOM_PSI)
+    cut_out = max(min(USUAL_CUT_OUT_PSIG, cut_in - between), LEAST_CUT_OUT_PSIG)
+    reasons = [
+        f"Cut-in: at {format_number(coldest_f)} °F the low side has to come over it, so {format_number(RESTART_ROOM_F, 0)} °F below: "
+        f"{format_number(cut_in, 0)} psig",
+        f"Cut-out: {format_number(cut_out, 0)} psig keeps it over 0, so that no air is drawn in",
+    ]
+    if cut_in - cut_out < between:
+        reasons.append("There is little room between the two: at this cold a thermostat that starts it directly is the surer way")
+    if cut_in <= cut_out:
+        cut_in = cut_out + LEAST_DIFFERENTIAL_PSI
+    return Proposal(Setting(cut_in, cut_out), tuple(reasons), psi_per_f(refrigerant, altitude_ft, coldest_f, starts_f))
+
+
 def thermostat_problems(refrigerant: Refrigerant, altitude_ft: float, setting: Setting, produce: bool) -> list[Problem]:
     """Return what is wrong with a setting as the only thermostat, the worst first."""
     found = _order(setting)
@@ -172,6 +201,27 @@ def pump_down_problems(
             )
         )
     return found
+
+
+# A delay that keeps a compressor from short-cycling, min: longer, and the low side fills while it waits.
+DELAY_MIN: Final = (2.0, 5.0)
+CREEP_OVER_MIN: Final = 5.0
+
+
+def delay(setting: Setting, creep_psi: float | None) -> str:
+    """Return what delay a pump-down needs by how far suction rises in five minutes after it, psi; empty where none is needed.
+
+    The way from cut-out to cut-in, at that pace, is how soon it starts again.
+    """
+    if not creep_psi or creep_psi <= 0.0:
+        return ""
+    again_min = CREEP_OVER_MIN * setting.differential_psi / creep_psi
+    shortest, longest = DELAY_MIN
+    if again_min >= longest:
+        return ""
+    soon = f"At that creep it starts again after {format_number(again_min, 1)} min"
+    wanted = format_number(max(shortest, min(longest, longest - again_min)), 0)
+    return f"{soon}: a delay of {wanted} min on the start, and the valve that leaks. Not longer: the low side fills and liquid migrates"
 
 
 @dataclass(frozen=True)

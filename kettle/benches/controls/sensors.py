@@ -5,7 +5,7 @@ round 25 °C.
 """
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -20,6 +20,8 @@ PTC_A, PTC_B = 7.88e-3, 1.937e-5
 RANGE_F: Final = (-60.0, 260.0)
 # A sensor off by less than this may stay; open and shorted, as a share of the ohms its range has.
 MAY_STAY_F: Final = 1.0
+# A reading that moved by this much when a probe was warmed in the hand is that probe's, °F.
+MOVED_F: Final = 4.0
 
 
 def _c(temperature_f: float) -> float:
@@ -106,3 +108,23 @@ def _fits(code: str, ohm: float, really_f: float) -> bool:
         return abs(f_of(code, ohm) - really_f) <= MAY_STAY_F
     except InputError:
         return False
+
+
+def moved(warmed: str, before: Mapping[str, float], after: Mapping[str, float]) -> str:
+    """Return which reading belongs to the probe that was warmed, by what each showed before and after, °F; in words.
+
+    InputError where nothing was read twice.
+    """
+    rose = {name: after[name] - before[name] for name in before if name in after}
+    if not rose:
+        raise InputError("Warmed: read at least one display before and after")
+    most = max(rose, key=lambda name: rose[name])
+    others = [name for name in rose if name != most and rose[name] >= MOVED_F]
+    if rose[most] < MOVED_F:
+        return "Nothing moved: warm it longer, or its wire is open, or it goes to another controller"
+    figure = f"{most} rose by {format_number(rose[most])} °F"
+    if others:
+        return f"{figure}, and {' and '.join(others)} too: hold the one probe alone, and again"
+    if most == warmed:
+        return f"{figure}: the probe is where it belongs"
+    return f"{figure} when {warmed} was warmed: they are exchanged. Swap the two at the controller, or give each its role"

@@ -15,13 +15,10 @@ LABELS: Final = {
 }  # fmt: skip
 
 
-# A box of usual build moves about so fast with its compressor on or off, °F a minute, doors shut.
-MOVES_F_MIN: Final = 0.25
-
-
-def starts_an_hour(differential_f: float) -> float:
-    """Return about how often a compressor starts an hour at half load with a differential, °F: 60 min ÷ (twice the way ÷ the pace)."""
-    return 60.0 / (2.0 * differential_f / MOVES_F_MIN)
+# Air at a sensor that lies so far from the middle of the box, °F, is another air: on the wall, in the supply, by the door.
+ELSEWHERE_F: Final = 3.0
+# More starts an hour than this wear a compressor and its contacts.
+MOST_STARTS: Final = 8.0
 
 
 @dataclass(frozen=True)
@@ -68,3 +65,21 @@ def swung(cut_in_f: float, cut_out_f: float, dial_f: float, wanted_f: float, dia
     elif differential > WIDE_F:
         says.append(f"{format_number(differential)} °F of differential is wide: the sensor is slow or out of the air, or it is set so")
     return Swung(holds, differential, off, new, tuple(says))
+
+
+def place(swing: Swung, box_f: float | None) -> str:
+    """Return what the middle of the box (°F, over the same swing) says of the sensor's place; empty where it is right or not known."""
+    if box_f is None or abs(box_f - swing.holds_f) < ELSEWHERE_F:
+        return ""
+    apart = format_number(abs(box_f - swing.holds_f))
+    if box_f > swing.holds_f:
+        return f"The sensor has {apart} °F colder air than the box: in the supply, on the coil or its metal. Move it into the return air"
+    return f"The sensor has {apart} °F warmer air than the box: by the door, a light or a warm wall. Move it into the return air"
+
+
+def often(starts_an_hour: float) -> str:
+    """Return what the starts an hour say of a differential; empty where they are fine."""
+    if starts_an_hour <= MOST_STARTS:
+        return ""
+    most = format_number(MOST_STARTS, 0)
+    return f"{format_number(starts_an_hour)} starts an hour are too many, {most} is the most that lasts: a wider differential"

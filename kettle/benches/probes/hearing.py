@@ -1,5 +1,6 @@
 """What is heard of a set of probes on a line: bounded in every way, so that no device can hold up or wear out whoever listens."""
 
+from collections import deque
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Final
@@ -10,6 +11,9 @@ from kettle.knowledge.errors import InputError
 # More probes than a technician carries, more lines a second than they send.
 MOST_PROBES: Final = 32
 MOST_LINES_A_SECOND: Final = 200
+# What is remembered of each observation: so often at the most, s, and so many of them (two hours and more).
+REMEMBERED_EVERY_S: Final = 5.0
+MOST_REMEMBERED: Final = 1500
 
 
 @dataclass
@@ -22,6 +26,7 @@ class Hearing:
     heard: dict[str, Live] = field(default_factory=dict)
     complaint: str = ""
     greeted: bool = False
+    past: dict[str, deque[tuple[datetime, float]]] = field(default_factory=dict)
     _rest: bytes = b""
     _second: datetime | None = None
     _lines: int = 0
@@ -61,4 +66,16 @@ class Hearing:
             self.complaint = f"over {MOST_PROBES} probes answer; the rest is not heard"
             return True
         self.heard[reading.probe] = reading
+        self._remember(reading)
         return True
+
+    def _remember(self, reading: Live) -> None:
+        """Keep a reading among those of the last hours; two probes for one observation are not mixed: the first one speaks."""
+        first = next(name for name, one in self.heard.items() if one.key == reading.key)
+        kept = self.past.setdefault(reading.key, deque(maxlen=MOST_REMEMBERED))
+        if first == reading.probe and (not kept or (reading.at - kept[-1][0]).total_seconds() >= REMEMBERED_EVERY_S):
+            kept.append((reading.at, reading.value))
+
+    def since(self, key: str, moment: datetime) -> list[tuple[float, float]]:
+        """Return what was heard of an observation from a moment on: (minutes since then, value in the stored unit)."""
+        return [((at - moment).total_seconds() / 60.0, value) for at, value in self.past.get(key, ()) if at >= moment]

@@ -2,13 +2,17 @@
 
 from django.urls import path
 
-from web.benches.controls.views import controller, settings, switches
+from web.benches.controls.views import alarms, controller, cycles, settings, switches
 
 urlpatterns = [
     path("controls/", switches.controls, name="controls"),
     path("controls/keep/", switches.keep, name="keep-switch"),
-    path("controls/cycles/<int:pk>/undo/", switches.take_back, name="undo-cycle"),
-    path("controls/cycles/<slug:what>/", switches.tapped, name="tap-cycle"),
+    path("controls/days/", switches.days, name="keep-days"),
+    path("controls/exchanged/", switches.exchanged, name="probe-exchanged"),
+    path("controls/alarms/", alarms.standing_alarms, name="controller-alarms"),
+    path("controls/cycles/hear/", cycles.hear, name="hear-cycles"),
+    path("controls/cycles/<int:pk>/undo/", cycles.take_back, name="undo-cycle"),
+    path("controls/cycles/<slug:what>/", cycles.tapped, name="tap-cycle"),
     path("setting/", settings.setting, name="setting"),
     path("controller/", controller.controller, name="controller"),
     path("controller/read/", controller.read, name="read-controller"),

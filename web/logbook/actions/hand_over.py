@@ -4,6 +4,7 @@ from datetime import date, timedelta
 
 from django.utils import timezone
 
+from kettle.benches.controls.registers import REGISTERS
 from kettle.benches.ice import map as ice
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
@@ -11,7 +12,7 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.merging import changed
 from web.logbook.actions.override_hold import SHORTEST_REASON
-from web.logbook.controller_talks import in_service
+from web.logbook.controller_talks import in_service, unconfirmed
 from web.logbook.judging import standing_readings
 from web.logbook.left_behind import STANDING_WORDS, left_before, still_there
 from web.logbook.models import Override
@@ -79,6 +80,8 @@ def doubts(call):
     found = []
     if in_service(call):
         found.append("The controller is in service mode: take it out first, nobody can from here afterwards")
+    found += [f"Not confirmed: {REGISTERS[role].label.lower()} was written to the controller and did not come back so"
+              for role in unconfirmed(call) if role != "service_mode"]  # fmt: skip
     drawn = {(drawing.evaporator): drawing for drawing in call.icedrawings.filter(undone_at=None).order_by("at", "pk")}
     iced = [number for number, one in drawn.items() if ice.read(ice.parse(one.rows, one.places), one.face_ft2).ice_form in ice.ICED_FORMS]
     if iced and not call.melts.filter(undone_at=None, ended_at__isnull=False).exists():

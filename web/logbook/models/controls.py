@@ -13,6 +13,7 @@ class SwitchMoment(Entry):
     what = models.CharField(max_length=5, choices=WHAT)
     box_f = models.FloatField(null=True, blank=True)
     psig = models.FloatField(null=True, blank=True)
+    source = models.CharField(max_length=24, blank=True, help_text="What took it by itself; empty where a person tapped it")
 
     def __str__(self):
         return f"It {self.get_what_display()}"

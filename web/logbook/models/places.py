@@ -34,6 +34,8 @@ class Site(models.Model):
     opens_min = models.PositiveSmallIntegerField(null=True, blank=True)
     closes_min = models.PositiveSmallIntegerField(null=True, blank=True)
     deliveries_min = models.JSONField(default=list, blank=True)
+    coldest_f = models.FloatField(null=True, blank=True, help_text="Coldest outdoors of a usual year")
+    hottest_f = models.FloatField(null=True, blank=True, help_text="Hottest air at a condenser of a usual year, a roof's own heat with it")
     notes = models.TextField(blank=True)
 
     objects = OfShop.as_manager()

@@ -50,3 +50,23 @@ def tap(user, call, what, typed, **when):
     made = SwitchMoment.objects.create(call=call, by=user, what=what, box_f=box, psig=psig, **when)
     log.write(user, "tap_cycle", call, what=what, box_f=box, psig=psig)
     return made
+
+
+@action
+def hear_cycles(user, call, moments, source):
+    """Store the starts and stops that a device told by itself (when, what, °F, psig), each in its turn and later than what stands.
+
+    One that is as the last, or not later than anything kept or taken back, is not told again. Returns how many were new.
+    """
+    require_same_shop(user, call)
+    require_open(call)
+    rows = list(call.switchmoments.all())
+    last, seen_till, new = next((one.what for one in reversed(rows) if one.undone_at is None), ""), rows[-1].at if rows else None, 0
+    for at, what, box_f, psig in moments:
+        if what == last or (seen_till is not None and at <= seen_till) or len(rows) + new >= MOST_MOMENTS:
+            continue
+        SwitchMoment.objects.create(call=call, by=user, what=what, box_f=box_f, psig=psig, at=at, source=source)
+        last, seen_till, new = what, at, new + 1
+    if new:
+        log.write(user, "hear_cycles", call, moments=new, source=source)
+    return new

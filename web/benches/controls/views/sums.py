@@ -1,6 +1,8 @@
-"""The sums beside the pressure switch: thermostat, sensor, suction regulator, high side, alarms; nothing of them is kept."""
+"""The sums beside the pressure switch: thermostat, sensor, suction regulator, high side; nothing of them is kept."""
 
-from kettle.benches.controls import alarms, head, regulators, sensors, swing
+from kettle.benches.controls import head, regulators, sensors, swing, year
+from kettle.benches.controls.predict import by_thermostat
+from kettle.benches.controls.pressure import Problem
 from kettle.knowledge import anatomy
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import shown_to
@@ -12,10 +14,14 @@ FORMS = {
     "thermostat": (("warmest_f", "Warmest air", "°F"), ("coldest_f", "Coldest air", "°F"), ("td_f", "TD", "°F diff"),
                    ("cut_in", "Cut-in", "psig"), ("cut_out", "Cut-out", "psig")),
     "pump_down": (("coldest_met_f", "Coldest it meets", "°F"), ("cut_in", "Cut-in", "psig"), ("cut_out", "Cut-out", "psig")),
+    "days": (("site_coldest_f", "Coldest day", "°F"), ("site_hottest_f", "Hottest at the condenser", "°F")),
     "found": (("found_in", "Cut-in as found", "psig"), ("found_out", "Cut-out as found", "psig")),
     "cycles": (("box_f", "Box now", "°F"), ("psig", "Suction now", "psig")),
-    "swing": (("swing_in", "Closed at", "°F"), ("swing_out", "Opened at", "°F"), ("dial", "Dial", "°F"), ("wanted", "Wanted", "°F")),
+    "swing": (("swing_in", "Closed at", "°F"), ("swing_out", "Opened at", "°F"), ("dial", "Dial", "°F"), ("wanted", "Wanted", "°F"),
+              ("swing_box", "Mid-box, about", "°F")),
     "sensor": (("sensor_ohm", "Meter", "Ω"), ("really", "Thermometer", "°F")),
+    "warmed": (("was_box", "Box, before", "°F"), ("now_box", "Box, after", "°F"), ("was_coil", "Coil, before", "°F"),
+               ("now_coil", "Coil, after", "°F"), ("was_supply", "Supply, before", "°F"), ("now_supply", "Supply, after", "°F")),
     "crankcase": (("before", "Before it", "psig"), ("after", "Behind it", "psig")),
     "evaporator": (("coil_f", "Coil wanted", "°F"), ("before", "Before it", "psig"), ("after", "Behind it", "psig")),
     "head": (("held_f", "Held at least at", "°F"), ("hp_out", "High-pressure cut-out", "psig"),
@@ -23,17 +29,26 @@ FORMS = {
              ("fan_2_in", "Fan 2 starts", "psig"), ("fan_2_out", "Fan 2 stops", "psig")),
 }  # fmt: skip
 
+# The choices each form has besides its figures.
+PICKED = {
+    "thermostat": ("use", "build"), "pump_down": ("use", "build"), "swing": ("dial_is",), "sensor": ("curve",), "warmed": ("warmed",),
+    "crankcase": ("regulator",), "evaporator": ("regulator",), "head": ("holder",), "alarms": ("shows",),
+    "found": ("why",),
+}  # fmt: skip
+PROBES = {"box": "box probe", "coil": "coil probe", "supply": "supply probe"}
+
 # What can be meant at all, by unit.
 SPANS = {"°F": (-60.0, 145.0), "°F diff": (0.0, 60.0), "psig": (-14.6, 700.0), "Ω": (0.0, 1e7)}
 # A cut-out that nobody typed stands in no fan's way.
 HIGHEST_PSIG = 1e4
+USUAL_DAY_F = 80.0
 
 
 class Asked:
     """Figures typed in a form, in the units of the person; what is wrong with them by field."""
 
-    def __init__(self, request):
-        self.typed, self.shown, self.wrong = request.GET, shown_to(request.user), {}
+    def __init__(self, request, typed=None):
+        self.typed, self.shown, self.wrong = (request.GET if typed is None else typed), shown_to(request.user), {}
 
     def figure(self, name, label, unit, otherwise=None):
         """A figure in the core's unit; what stands where nothing was typed."""
@@ -58,6 +73,13 @@ class Asked:
             for form, fields in FORMS.items()
         }
 
+    def carried(self):
+        """By form: what stands in the other forms of the page, so that working out one loses nothing typed in another."""
+        known = {name for fields in FORMS.values() for name, _, _ in fields} | {name for names in PICKED.values() for name in names}
+        standing = [(name, value) for name, value in self.typed.items() if value and name in known]
+        own = {form: {name for name, _, _ in FORMS.get(form, ())} | set(PICKED.get(form, ())) for form in {*FORMS, *PICKED}}
+        return {form: [(name, value) for name, value in standing if name not in names] for form, names in own.items()}
+
     def choice(self, name, choices):
         """One of some words; the first where none was said."""
         said = self.typed.get(name, "")
@@ -66,8 +88,7 @@ class Asked:
 
 def sums(asked, standing):
     """Everything beside the pressure switch."""
-    context = _swing(asked, standing) | _sensor(asked) | _regulator(asked, standing) | _head(asked, standing)
-    return context | {"alarms": alarms.ALARMS, "provoked": _provoked(standing)}
+    return _swing(asked, standing) | _sensor(asked) | _warmed(asked) | _regulator(asked, standing) | _head(asked, standing)
 
 
 def _swing(asked, standing):
@@ -76,16 +97,65 @@ def _swing(asked, standing):
         "swing_in": asked.figure("swing_in", "Cut-in seen", "°F"), "swing_out": asked.figure("swing_out", "Cut-out seen", "°F"),
         "dial": asked.figure("dial", "Dial", "°F"), "wanted": asked.figure("wanted", "Wanted", "°F", standing.unit.set_f),
     }  # fmt: skip
+    box = asked.figure("swing_box", "Mid-box", "°F")
     context = {"swing": None, "dials": DIALS.items(), "dial_is": asked.choice("dial_is", DIALS),
-               "swing_typed": {name: asked.typed.get(name, "") for name in figures}}  # fmt: skip
+               "swing_typed": {name: asked.typed.get(name, "") for name in (*figures, "swing_box")}}  # fmt: skip
     if None in figures.values():
         return context
     try:
         found = context["swing"] = swing.swung(*figures.values(), context["dial_is"])
-        context["swing_starts"] = f"{swing.starts_an_hour(found.differential_f):.0f}"
+        context |= _foretold(asked, standing, found)
+        context["swing_says"] = [text for text in (swing.place(found, box), *found.says, context["swing_often"]) if text]
     except FieldErrors as error:
         names = {"cut_in_f": "swing_in", "cut_out_f": "swing_out", "dial_f": "dial", "wanted_f": "wanted"}
         asked.wrong.update({names.get(name, name): text for name, text in error.by_field.items()})
+    return context
+
+
+def _foretold(asked, standing, found):
+    """The box and its starts as the plant model has them with such a thermostat, now and on the hottest day."""
+    unit, site = standing.unit, standing.call.unit.site
+    _, hot = year.at_condenser_f(unit, year_of_site(site))
+    now = standing.judgement.facts.number("ambient_f") or USUAL_DAY_F
+    predicted = by_thermostat(unit, found.holds_f, found.differential_f, [now, hot])
+    return {
+        "swing_foretold": list(zip(("Now", "A hot day"), predicted, (does(one, asked.shown) for one in predicted), strict=True)),
+        "swing_often": swing.often(max(one.starts_an_hour for one in predicted)),
+    }
+
+
+def year_of_site(site):
+    """The coldest and hottest day of a call's site; the usual for a quick look."""
+    return year.year_of(site.coldest_f, site.hottest_f) if site else year.Year()
+
+
+def does(one, shown):
+    """What is predicted at an ambient, in words."""
+    box = f"box {shown.figure(one.lowest_f, '°F', 0)} to {shown.text(one.highest_f, '°F', 0)}"
+    if one.runs_on:
+        rhythm = "never stops"
+    elif one.stays_off:
+        rhythm = "never starts"
+    else:
+        rhythm = f"{one.on_min:.0f} min on, {one.off_min:.0f} off, {one.starts_an_hour:.1f} starts an hour"
+    tail = ["" if one.clears else "the coil does not clear", "stock freezes" if one.freezes else ""]
+    return "; ".join([box, rhythm, *[text for text in tail if text]])
+
+
+def _warmed(asked):
+    """Which reading moved when one probe was warmed in the hand."""
+    before, after = ({label: asked.figure(f"{when}_{code}", f"{label.capitalize()}, {word}", "°F") for code, label in PROBES.items()}
+                     for when, word in (("was", "before"), ("now", "after")))  # fmt: skip
+    warmed = asked.choice("warmed", PROBES)
+    typed = {name: asked.typed.get(name, "") for name, _, _ in FORMS["warmed"]}
+    context = {"warmed": warmed, "probes_known": PROBES.items(), "warmed_typed": typed, "warmed_says": "", "exchanged": False}
+    both = [{label: value for label, value in side.items() if value is not None} for side in (before, after)]
+    if both[0] and both[1] and not asked.wrong:
+        try:
+            context["warmed_says"] = sensors.moved(PROBES[warmed], *both)
+            context["exchanged"] = "exchanged" in context["warmed_says"]
+        except InputError as error:
+            asked.wrong["was_box"] = str(error)
     return context
 
 
@@ -139,7 +209,8 @@ def _head(asked, standing):
     split = standing.judgement.facts.derived.get("split_f") or head.USUAL_SPLIT_F
     held = asked.figure("held_f", "Held at least at", "°F", 80.0)
     cut_out = asked.figure("hp_out", "High-pressure cut-out", "psig")
-    outdoor = (0.0, 20.0, 40.0, 60.0, 80.0, 95.0, 110.0)
+    holder = asked.choice("holder", head.HOLDERS)
+    outdoor = year_of_site(standing.call.unit.site).outdoor_f
     heads = head.head_over(r, altitude, outdoor, split, held)
     fans = []
     for number in (1, 2):
@@ -147,7 +218,14 @@ def _head(asked, standing):
         if None not in ends:
             fans.append(head.FanSwitch(*ends))
     said = head.problems(fans, cut_out if cut_out is not None else HIGHEST_PSIG, heads[-1]) if fans or cut_out is not None else []
+    if cut_out is not None:
+        trip = year.fails_in_summer(cut_out, heads, outdoor)
+        said = [*([Problem(trip, refused=True)] if trip else []), *said]
     return {
+        "holders": head.HOLDERS.items(),
+        "holder": holder,
+        "holder_says": _held(asked, holder, r, altitude, held, split),
+        "hp_sct": _saturated(asked, r, altitude, cut_out),
         "head_typed": {name: asked.typed.get(name, "") for name, _, _ in FORMS["head"]},
         "head_fits": bool(fans or cut_out is not None) and not said,
         "held_f": shown.edit(held, "°F"),
@@ -160,21 +238,17 @@ def _head(asked, standing):
     }
 
 
-def _provoked(standing):
-    """Alarms that the settings on record bring up by themselves."""
-    left = {change.parameter: change.as_left for change in standing.call.settingchanges.filter(undone_at=None)}
+def _held(asked, holder, refrigerant, altitude_ft, held_f, split_f):
+    try:
+        return head.holder(holder, refrigerant, altitude_ft, held_f, split_f)
+    except FieldErrors as error:
+        asked.wrong["held_f"] = next(iter(error.by_field.values()))
+        return []
 
-    def figure(code):
-        try:
-            return float(left[code].split()[0].replace(",", "."))
-        except (KeyError, ValueError, IndexError):
-            return None
 
-    facts = standing.judgement.facts
-    return alarms.provoked(
-        figure("alarm_delay"),
-        figure("fail_safe") or facts.number("defrost_set_min"),
-        figure("drip"),
-        figure("alarm_high"),
-        standing.unit.differential_f,
-    )
+def _saturated(asked, refrigerant, altitude_ft, cut_out_psig):
+    """The condensing temperature at a cut-out that was typed; empty without one, or beyond the table."""
+    try:
+        return "" if cut_out_psig is None else asked.shown.text(refrigerant.bubble_f(cut_out_psig, altitude_ft), "°F", 0)
+    except InputError:
+        return ""

@@ -1,23 +1,24 @@
 """Controls set by computation: a pressure switch drawn on its scale, cycles watched, thermostat, sensors, regulators, high side, alarms."""
 
 from django.contrib import messages
-from django.shortcuts import get_object_or_404, redirect, render
+from django.http import Http404
+from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
 
-from kettle.benches.controls import cycles, pressure
-from kettle.benches.controls.drawing import bars, drawn
+from kettle.benches.controls import pressure, year
+from kettle.benches.controls.drawing import drawn
 from kettle.benches.controls.predict import by_setting
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
+from web.benches.controls.actions.keep_days import DAYS, keep_days
 from web.benches.controls.actions.keep_switch import keep_switch
-from web.benches.controls.actions.watch_cycles import tap
-from web.benches.controls.views.sums import Asked, sums
-from web.logbook.actions.undo_entry import undo_entry
+from web.benches.controls.views.alarms import alarms_context
+from web.benches.controls.views.cycles import cycles_context, wanted_air
+from web.benches.controls.views.sums import USUAL_DAY_F, Asked, does, sums, year_of_site
+from web.logbook.actions.record_reading import record_reading
 from web.round.views.pages import call_of, frame, standing_of
 
-COLD_DAY_F, HOT_DAY_F, USUAL_DAY_F = 40.0, 100.0, 80.0
-YEAR_F = (-20.0, 0.0, 20.0, 40.0, 60.0, 80.0, 100.0)
 USES = {"thermostat": "the only thermostat", "pump_down": "pump-down or safety"}
 
 
@@ -25,21 +26,22 @@ USES = {"thermostat": "the only thermostat", "pump_down": "pump-down or safety"}
 def controls(request, number):
     """Everything that switches or holds a pressure or a temperature, each with its sum."""
     call = call_of(request, number)
+    return _page(request, call, Asked(request))
+
+
+def _page(request, call, asked):
+    """The page with what was typed and what is wrong with it."""
     standing = standing_of(request, call)
-    asked = Asked(request)
     context = frame(request, call, "programs", standing)
-    context |= _pressure(asked, standing) | _cycles(call, asked, standing) | sums(asked, standing)
-    typed = context["fields"] | context["swing_typed"] | context["sensor_typed"] | context["regulator_typed"]
-    typed |= context["head_typed"] | {"held_f": context["held_f"]}
-    typed |= {"found_in": context["found"]["cut_in"], "found_out": context["found"]["cut_out"]}
-    context |= {"forms": asked.forms(typed), "errors": asked.wrong, "cautions": words("pressure")}
+    context |= _pressure(asked, standing) | cycles_context(call, asked, standing.unit) | sums(asked, standing)
+    context |= alarms_context(asked, standing) | _days(asked, call)
+    typed = context["fields"] | context["days_typed"] | context["head_typed"] | {"held_f": context["held_f"]}
+    for part in ("swing", "sensor", "warmed", "regulator"):
+        typed |= context[f"{part}_typed"]
+    typed |= {name: asked.typed.get(name, stands) for name, stands in context["found"].items()}
+    context["why_typed"] = asked.typed.get("why", "")
+    context |= {"forms": asked.forms(typed), "carried": asked.carried(), "errors": asked.wrong, "cautions": words("pressure")}
     return render(request, "controls/switches.html", context)
-
-
-def _span(asked, unit):
-    """The air wanted: what was typed, else about the set."""
-    warmest, coldest = pressure.usual_air_f(unit)
-    return asked.figure("warmest_f", "Warmest air", "°F", warmest), asked.figure("coldest_f", "Coldest air", "°F", coldest)
 
 
 def _pressure(asked, standing):
@@ -48,12 +50,20 @@ def _pressure(asked, standing):
     r, altitude = unit.refrigerant, unit.altitude_ft
     use = asked.choice("use", USES if unit.box_control == "suction_pressure" else dict(reversed(USES.items())))
     build = asked.choice("build", pressure.BUILDS)
-    warmest, coldest = _span(asked, unit)
+    warmest, coldest = wanted_air(asked, unit)
     td = asked.figure("td_f", "TD", "°F diff", facts.derived.get("td_f") or pressure.usual_td_f(unit))
     found_in, found_out = facts.number("lp_cut_in_psig"), facts.number("lp_cut_out_psig")
+    ambient = facts.number("ambient_f") or USUAL_DAY_F
+    of_site = year_of_site(standing.call.unit.site)
+    cold, hot = year.at_condenser_f(unit, of_site)
+    low = asked.figure("coldest_met_f", "Coldest the low side meets", "°F", min(cold if of_site.given else ambient, unit.set_f))
+    creep = facts.number("pump_down_rise_psi")
     proposal = None
     try:
-        proposal = pressure.as_thermostat(r, altitude, warmest, coldest, td)
+        if use == "thermostat":
+            proposal = pressure.as_thermostat(r, altitude, warmest, coldest, td)
+        else:
+            proposal = pressure.as_pump_down(r, altitude, low, creep)
     except FieldErrors as error:
         asked.wrong.update(error.by_field)
     usual = proposal.setting if proposal else pressure.fallback(unit)
@@ -64,18 +74,16 @@ def _pressure(asked, standing):
     except FieldErrors as error:
         asked.wrong.update({name.removesuffix("_psig"): text for name, text in error.by_field.items()})
         setting = usual
-    ambient = facts.number("ambient_f") or USUAL_DAY_F
-    low = asked.figure("coldest_met_f", "Coldest the low side meets", "°F", min(ambient, unit.set_f))
     if use == "thermostat":
         problems = pressure.thermostat_problems(r, altitude, setting, not unit.kind.freezer)
     else:
-        problems = pressure.pump_down_problems(r, altitude, setting, low, facts.number("pump_down_rise_psi"))
+        problems = pressure.pump_down_problems(r, altitude, setting, low, creep)
     refused = any(one.refused for one in problems)
-    days = [("now", ambient), ("a cold day", COLD_DAY_F), ("a hot day", HOT_DAY_F)]
+    days = [("now", ambient), ("a cold day", cold), ("a hot day", hot)]
     predicted = []
     if use == "thermostat" and not refused and not asked.wrong:
         predicted = [
-            (title, one, _does(one, shown)) for (title, _), one in zip(days, by_setting(unit, setting, [at for _, at in days]), strict=True)
+            (title, one, does(one, shown)) for (title, _), one in zip(days, by_setting(unit, setting, [at for _, at in days]), strict=True)
         ]
     was = pressure.Setting(found_in, found_out) if found_in is not None and found_out is not None else None
     marks = [("freezing", 32.0), ("warmest air", warmest), ("coldest air", coldest), ("ambient", ambient)]
@@ -98,12 +106,14 @@ def _pressure(asked, standing):
         } if proposal else {},
         "year": [
             (shown.text(one.outdoor_f, "°F", 0), shown.text(one.stands_psig, "psig", 0), one.starts)
-            for one in pressure.over_the_year(r, altitude, setting, unit.set_f, YEAR_F)
+            for one in pressure.over_the_year(r, altitude, setting, unit.set_f, of_site.outdoor_f)
         ] if use == "pump_down" and not refused else [],
+        "winter": year.fails_in_winter(r, altitude, setting, of_site) if use == "pump_down" and not refused else "",
+        "delay": pressure.delay(setting, creep) if use == "pump_down" and not refused else "",
         "take": _taken(asked, proposal),
         "found": {
-            "cut_in": "" if found_in is None else shown.edit(found_in, "psig"),
-            "cut_out": "" if found_out is None else shown.edit(found_out, "psig"),
+            "found_in": "" if found_in is None else shown.edit(found_in, "psig"),
+            "found_out": "" if found_out is None else shown.edit(found_out, "psig"),
         },
     }  # fmt: skip
 
@@ -118,48 +128,24 @@ def _taken(asked, proposal):
     return query.urlencode()
 
 
-def _does(one, shown):
-    """What is predicted at an ambient, in words."""
-    box = f"box {shown.figure(one.lowest_f, '°F', 0)} to {shown.text(one.highest_f, '°F', 0)}"
-    if one.runs_on:
-        rhythm = "never stops"
-    elif one.stays_off:
-        rhythm = "never starts"
-    else:
-        rhythm = f"{one.on_min:.0f} min on, {one.off_min:.0f} off, {one.starts_an_hour:.1f} starts an hour"
-    tail = ["" if one.clears else "the coil does not clear", "stock freezes" if one.freezes else ""]
-    return "; ".join([box, rhythm, *[text for text in tail if text]])
-
-
-def _cycles(call, asked, standing):
-    """The cycles that were watched, and what to move after two of them."""
-    rows = list(call.switchmoments.filter(undone_at=None))
-    began = rows[0].at if rows else None
-    moments = [cycles.Moment((one.at - began).total_seconds() / 60.0, one.what, one.box_f, one.psig) for one in rows]
-    found = cycles.cycles_of(moments)
-    warmest, coldest = _span(asked, standing.unit)
-    r, altitude = standing.unit.refrigerant, standing.unit.altitude_ft
-    try:
-        per_f = pressure.as_thermostat(r, altitude, warmest, coldest, pressure.usual_td_f(standing.unit)).psi_per_f
-    except FieldErrors:
-        # Said beside the fields already.
-        return {"tapped": rows, "watched": [], "cycles_say": []}
+def _days(asked, call):
+    """The site's coldest and hottest day, as they stand or as they were typed."""
+    site = call.unit.site
+    stands = {name: "" if site is None or getattr(site, name) is None else asked.shown.edit(getattr(site, name), "°F") for name, _ in DAYS}
     return {
-        "tapped": rows,
-        "watched": [
-            (
-                bar.number,
-                f"{one.on_min:.0f}",
-                f"{one.off_min:.0f}",
-                one.stop_f,
-                one.start_f,
-                f"{bar.on_pct:.0f}",
-                f"{bar.off_pct:.0f}",
-            )
-            for one, bar in zip(found, bars(found), strict=True)
-        ],
-        "cycles_say": cycles.told(found, warmest, coldest, per_f) if rows else [],
-    }
+        "site": site, "days_typed": {f"site_{name}": asked.typed.get(f"site_{name}", text) for name, text in stands.items()},
+        "year_of": year_of_site(site),
+    }  # fmt: skip
+
+
+def _refused(request, call, error, names):
+    """The page again with everything that was typed, and what is wrong beside its field (`names`: the action's field -> the page's)."""
+    asked = Asked(request, request.POST)
+    if isinstance(error, FieldErrors):
+        asked.wrong.update({names.get(name, name): text for name, text in error.by_field.items()})
+    else:
+        messages.error(request, str(error))
+    return _page(request, call, asked)
 
 
 @require_POST
@@ -171,27 +157,34 @@ def keep(request, number):
     try:
         keep_switch(request.user, call, found, left, typed.get("why", ""))
     except InputError as error:
-        for text in error.by_field.values() if isinstance(error, FieldErrors) else (str(error),):
-            messages.error(request, text)
-        return redirect(f"{reverse('controls', args=[number])}?cut_in={left['cut_in']}&cut_out={left['cut_out']}")
+        names = {"cut_in_as_found": "found_in", "cut_out_as_found": "found_out", "cut_in_as_left": "cut_in", "cut_out_as_left": "cut_out"}
+        return _refused(request, call, error, names)
     messages.success(request, "Switch kept as found and as left.")
     return redirect("controls", number=number)
 
 
 @require_POST
-def tapped(request, number, what):
-    """A start or a stop, tapped as it happens."""
+def days(request, number):
+    """Keep the coldest and hottest day of the call's site."""
     call = call_of(request, number)
+    if call.unit.site is None:
+        raise Http404("A quick look has no site")
     try:
-        tap(request.user, call, what, request.POST)
+        keep_days(request.user, call.unit.site, {name: request.POST.get(f"site_{name}", "") for name, _ in DAYS})
     except InputError as error:
-        messages.error(request, str(error))
-    return redirect(f"{reverse('controls', args=[number])}#cycles")
+        return _refused(request, call, error, {name: f"site_{name}" for name, _ in DAYS})
+    messages.success(request, "The days of this site are kept.")
+    return redirect(f"{reverse('controls', args=[number])}#days")
 
 
 @require_POST
-def take_back(request, number, pk):
-    """Take a start or a stop back."""
+def exchanged(request, number):
+    """Keep that a probe sits in another's role, as it was found by warming one."""
     call = call_of(request, number)
-    undo_entry(request.user, get_object_or_404(call.switchmoments, pk=pk))
-    return redirect(f"{reverse('controls', args=[number])}#cycles")
+    try:
+        record_reading(request.user, call, "circuit_extra", "probe_wrong_role")
+    except InputError as error:
+        messages.error(request, str(error))
+    else:
+        messages.success(request, "Kept: a probe in the wrong role.")
+    return redirect(f"{reverse('controls', args=[number])}#warmed")

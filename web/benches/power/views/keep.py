@@ -160,7 +160,9 @@ def output(request, number):
 
 
 def _to(request, number):
-    """Back to where it was said: the hand-over or Power."""
+    """Back to where it was said: the hand-over, Controls or Power."""
+    if request.POST.get("from") == "controls":
+        return redirect("controls", number=number)
     if request.POST.get("from") == "hand-over":
         return redirect("stop", number=number, stop="hand-over")
     return _back(number, "placed")

@@ -21,6 +21,9 @@ RECORDED_S: Final = 60.0
 # Frost and ice at the end from which a coil counts as not clearing, lb of one ft² face of room; stock freezes below.
 CLEAR_LB: Final = 0.25
 FREEZES_F: Final = 30.0
+# Shorter than this no run cools a box, min; so far over the warmest air wanted it is not held, °F.
+SHORT_MIN: Final = 5.0
+MISSES_BY_F: Final = 3.0
 
 
 @dataclass(frozen=True)
@@ -55,6 +58,11 @@ class Predicted:
     def freezes(self) -> bool:
         """Whether what stands in it freezes."""
         return self.stock_f < FREEZES_F
+
+
+def stops_early(predicted: Predicted, warmest_f: float) -> bool:
+    """Whether it stops long before the box is as cold as wanted: at a start suction falls further than the TD seen says."""
+    return 0.0 < predicted.on_min < SHORT_MIN and predicted.highest_f > warmest_f + MISSES_BY_F
 
 
 def by_setting(unit: Unit, setting: Setting, outside_f: Sequence[float]) -> list[Predicted]:

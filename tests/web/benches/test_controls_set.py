@@ -232,6 +232,23 @@ def test_working_one_sum_out_loses_nothing_typed_in_another(at_work, call):
     assert swing_form.count('name="swing_in"') == 1
 
 
+def test_what_is_wanted_holds_for_the_whole_visit(at_work, call, user):
+    page(at_work, call, warmest_f="41", coldest_f="35")
+    begun = timezone.now() - timedelta(hours=1)
+    for minutes, what, box in ((0, "start", "40.8"), (12, "stop", "35.2"), (30, "start", "41")):
+        tap(user, call, what, {"box_f": box}, at=begun + timedelta(minutes=minutes))
+    body = page(at_work, call)
+    assert 'value="41"' in body and 'value="35"' in body
+    assert 'value="38"' in page(at_work, call, warmest_f="38") and 'value="38"' in page(at_work, call)
+
+
+def test_a_run_that_stops_before_the_box_is_cold_is_told(at_work, call, unit):
+    unit.refrigerant = "R-134a"
+    unit.save()
+    assert "stops before the box is cold" in page(at_work, call, cut_in="36", cut_out="24")
+    assert "stops before the box is cold" not in page(at_work, call, cut_in="36", cut_out="13")
+
+
 def test_what_is_refused_in_keeping_stays_typed_beside_its_field(at_work, call):
     typed = {"found_in": "60", "found_out": "", "cut_in": "82", "cut_out": "48", "why": "x"}
     body = at_work.post(reverse("keep-switch", args=[call.number]), typed).content.decode()

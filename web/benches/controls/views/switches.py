@@ -8,7 +8,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.controls import pressure, year
 from kettle.benches.controls.drawing import drawn
-from kettle.benches.controls.predict import by_setting
+from kettle.benches.controls.predict import by_setting, stops_early
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.controls.actions.keep_days import DAYS, keep_days
@@ -19,6 +19,8 @@ from web.benches.controls.views.sums import USUAL_DAY_F, Asked, does, sums, year
 from web.logbook.actions.record_reading import record_reading
 from web.round.views.pages import call_of, frame, standing_of
 
+# What is wanted of the unit, which holds until something else is.
+WISHES = ("use", "build", "warmest_f", "coldest_f", "td_f", "coldest_met_f", "held_f")
 USES = {"thermostat": "the only thermostat", "pump_down": "pump-down or safety"}
 
 
@@ -26,7 +28,19 @@ USES = {"thermostat": "the only thermostat", "pump_down": "pump-down or safety"}
 def controls(request, number):
     """Everything that switches or holds a pressure or a temperature, each with its sum."""
     call = call_of(request, number)
-    return _page(request, call, Asked(request))
+    return _page(request, call, Asked(request, _remembered(request, call)))
+
+
+def _remembered(request, call):
+    """What is asked, with the wishes asked last on this call where it says nothing of them: they hold for the whole visit."""
+    asked, key = request.GET.copy(), f"controls-{call.pk}"
+    told = {name: asked[name][:20] for name in WISHES if asked.get(name)}
+    known = request.session.get(key, {})
+    if told:
+        request.session[key] = known | told
+    for name, value in known.items():
+        asked.setdefault(name, value)
+    return asked
 
 
 def _page(request, call, asked):
@@ -108,6 +122,7 @@ def _pressure(asked, standing):
             (shown.text(one.outdoor_f, "°F", 0), shown.text(one.stands_psig, "psig", 0), one.starts)
             for one in pressure.over_the_year(r, altitude, setting, unit.set_f, of_site.outdoor_f)
         ] if use == "pump_down" and not refused else [],
+        "early": any(stops_early(one, warmest) for _, one, _ in predicted[:1]),
         "winter": year.fails_in_winter(r, altitude, setting, of_site) if use == "pump_down" and not refused else "",
         "delay": pressure.delay(setting, creep) if use == "pump_down" and not refused else "",
         "take": _taken(asked, proposal),

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.benches.turning import turning_points
 from kettle.knowledge.units import format_number
 
 # So many whole cycles are watched before anything is moved; a box may miss what is wanted by so much, °F.
@@ -74,24 +75,8 @@ def heard(suction: Sequence[tuple[float, float]], box: Sequence[tuple[float, flo
     Suction falls from a start and rises from a stop: its highest and lowest points are the moments, each known once it has turned by
     `TURNS_PSI`. The first stretch has no beginning that was seen, so what it ends with is the first moment.
     """
-    found: list[Moment] = []
-    if not suction:
-        return found
-    high = low = suction[0]
-    falling: bool | None = None
-    for one in suction[1:]:
-        high, low = max(high, one, key=lambda point: point[1]), min(low, one, key=lambda point: point[1])
-        if falling is not True and one[1] <= high[1] - TURNS_PSI:
-            found.append(_moment("start", high, box))
-            falling, low = True, one
-        elif falling is not False and one[1] >= low[1] + TURNS_PSI:
-            found.append(_moment("stop", low, box))
-            falling, high = False, one
-        if falling is True:
-            high = one
-        elif falling is False:
-            low = one
-    return found if falling is None or found[0].at_min > suction[0][0] else found[1:]
+    turned = turning_points(suction, TURNS_PSI)
+    return [_moment("start" if one.highest else "stop", (one.at_min, one.value), box) for one in turned]
 
 
 def _moment(what: str, point: tuple[float, float], box: Sequence[tuple[float, float]]) -> Moment:

@@ -19,7 +19,7 @@ SMALLEST_TURN: Final = 0.125
 LARGEST_TURN: Final = 2.0
 USUAL_STEP_TURNS: Final = 0.5
 FAR_OUT_STEP_TURNS: Final = 1.0
-FAR_OUT_F: Final = 10.0
+FAR_OUT_F: Final = 4.0
 # Superheat this low is liquid at the bulb.
 FLOODS_F: Final = 3.0
 SETTLE_MIN: Final = 15
@@ -86,17 +86,15 @@ def advise(
             f"Superheat is {shown.text(verdict.value, '°F diff')}, {verdict.state} against "
             f"{shown.span(verdict.low, verdict.high, '°F diff')}: the goal points the other way."
         )
-    limit = _step_limit(verdict)
+    limit = USUAL_STEP_TURNS if verdict is None else step_limit(verdict.low, verdict.high, verdict.value)
     if turns > limit:
         objections.append(f"{turns:g} turns is a large step here: ¼ to ½ near target, {limit:g} at most now.")
     return Advice(effect_words(direction), tuple(objections))
 
 
-def _step_limit(verdict: Verdict | None) -> float:
-    if verdict is None:
-        return USUAL_STEP_TURNS
-    out_by = max(verdict.low - verdict.value, verdict.value - verdict.high)
-    return FAR_OUT_STEP_TURNS if out_by >= FAR_OUT_F else USUAL_STEP_TURNS
+def step_limit(low_f: float, high_f: float, superheat_f: float) -> float:
+    """Return the most turns of one step by how far superheat lies outside its band, °F: more than a usual turn's worth is far out."""
+    return FAR_OUT_STEP_TURNS if max(low_f - superheat_f, superheat_f - high_f) >= FAR_OUT_F else USUAL_STEP_TURNS
 
 
 def net_turns(turned: Sequence[tuple[str, float]]) -> float:

@@ -1,0 +1,78 @@
+"""What a unit should run at this box and this air: by its bands, and by the plant model of a sound one."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Final
+
+from kettle.knowledge.bands import default_band
+from kettle.knowledge.unit import Unit
+from kettle.knowledge.units import atmosphere_psia
+from kettle.plant.run import run
+from kettle.plant.sizing import sized
+from kettle.plant.state import at_rest
+
+RUNS_H: Final = 0.35
+# The thermostat is turned down so far that it runs while it is looked at, °F.
+TURNED_DOWN_F: Final = 30.0
+AMBIENT_F: Final = (-20.0, 125.0)
+BOX_F: Final = (-40.0, 100.0)
+
+
+@dataclass(frozen=True)
+class Expected:
+    """What a sound unit runs: psig by its bands, from and to; and by the plant psig, superheat and subcooling °F, % of rated amps."""
+
+    suction_psig: tuple[float, float] | None
+    head_psig: tuple[float, float] | None
+    plant_suction_psig: float
+    plant_head_psig: float
+    plant_superheat_f: float
+    plant_subcooling_f: float
+    plant_amps_pct: float
+
+
+def expected(unit: Unit, box_f: float, ambient_f: float) -> Expected:
+    """Return what a sound unit of this kind runs with the box and the air on its condenser at these temperatures, °F."""
+    box, ambient = round(min(max(box_f, BOX_F[0]), BOX_F[1])), round(min(max(ambient_f, AMBIENT_F[0]), AMBIENT_F[1]))
+    suction, head, superheat, subcooling, amps_pct = _by_plant(_Key(unit), box, ambient)
+    return Expected(
+        _span(unit, "td_f", box, -1.0, "dew"), None if unit.condensing == "water" else _span(unit, "split_f", ambient, 1.0, "bubble"),
+        suction, head, superheat, subcooling, amps_pct,
+    )  # fmt: skip
+
+
+def _span(unit: Unit, quantity: str, of: float, sign: float, line: str) -> tuple[float, float] | None:
+    band, r = default_band(unit, quantity), unit.refrigerant
+    if band is None:
+        return None
+    at = sorted(min(max(of + sign * end, r.low_f), r.high_f) for end in band)
+    psig = r.dew_psig if line == "dew" else r.bubble_psig
+    return psig(at[0], unit.altitude_ft), psig(at[1], unit.altitude_ft)
+
+
+@dataclass(frozen=True)
+class _Key:
+    """A unit as a key of the cache: what its plant is sized from."""
+
+    unit: Unit
+
+    def __hash__(self) -> int:
+        unit = self.unit
+        return hash((unit.kind.code, unit.refrigerant.name, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.set_f))
+
+
+@lru_cache(maxsize=64)
+def _by_plant(key: _Key, box_f: float, ambient_f: float) -> tuple[float, float, float, float, float]:
+    unit = key.unit
+    plant = sized(unit)
+    plant.parts.set_f[:] -= TURNED_DOWN_F
+    plant.parts.by_pressure[:] = 0.0
+    plant.parts.lp_in_psia[:] = plant.parts.lp_out_psia[:] = 0.0
+    state = at_rest(plant, air_f=box_f, outside_f=ambient_f)
+    state.next_defrost_h[:] = 1e9
+    course = run(plant, RUNS_H, ambient_f, state)
+    f, air = course.flows, atmosphere_psia(unit.altitude_ft)
+    return (
+        float(f.suction_psia[0]) - air, float(f.discharge_psia[0]) - air, float(f.superheat_f[0]), float(f.subcooling_f[0]),
+        100.0 * float(f.amps[0]) / float(plant.parts.rla_a[0]),
+    )  # fmt: skip

@@ -1,0 +1,222 @@
+"""The charge bench: may gas be added, additions, winter charge, receiver, critical charge, at rest, what a sound unit runs."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kettle.benches.charge import additions, at_rest, critical, expected, may_add, receiver, winter
+from kettle.benches.charge.additions import Addition
+from kettle.judging.facts import Facts
+from kettle.knowledge import refrigerants
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.unit import UnitSpec, resolve
+
+COOLER = resolve(UnitSpec("walk_in_cooler", "R-404A", receiver=True, head_control="mixing_valve"))
+CLEARED = {"ice_form": "none", "evap_fans": "running", "condenser_coil": "clean", "condenser_fans": "running", "ambient_f": 82.0,
+           "head_control": "normal", "box_temp_f": 38.0, "sight_glass": "flashing", "leak_test": "none_found"}  # fmt: skip
+SHORT = {"superheat_evap_f": 22.0, "subcooling_f": 0.5}
+
+
+def facts(unit=COOLER, derived=SHORT, **changes):
+    return Facts(unit, CLEARED | changes, dict(derived))
+
+
+def line(answer, code):
+    return next(one for one in answer.lines if one.code == code)
+
+
+def test_gas_may_go_in_where_everything_nearer_is_cleared():
+    found = may_add.may_add(facts())
+    assert found.may and found.says.startswith("Yes") and any("weighed before and after" in text for text in found.how)
+    assert all(one.state == "ok" for one in found.lines)
+
+
+@pytest.mark.parametrize(("change", "code", "says"), [
+    ({"ice_form": "hard_ice"}, "ice", "melt it all"), ({"evap_fans": "stopped"}, "airflow", "airflow first"),
+    ({"evap_coil": "dirty"}, "airflow", "clean it"), ({"condenser_coil": "blocked"}, "condenser", "clean it"),
+    ({"condenser_fans": "stopped"}, "condenser", "does not move the air"), ({"ambient_f": 41.0}, "ambient", "come back above 70 °F"),
+    ({"head_control": "bypassing_when_warm"}, "mixing", "past the condenser"), ({"box_temp_f": 60.0}, "load", "Pull down first"),
+    ({"leak_test": "found"}, "leak", "the customer decides in writing"),
+])  # fmt: skip
+def test_each_reason_that_lies_nearer_says_first_this(change, code, says):
+    found = may_add.may_add(facts(**change))
+    assert not found.may and found.says.startswith("No, first this") and says in found.says and line(found, code).state == "first"
+
+
+@pytest.mark.parametrize("key", ["ice_form", "evap_fans", "condenser_coil", "ambient_f"])
+def test_what_nobody_looked_at_holds_the_gas(key):
+    seen = {name: value for name, value in CLEARED.items() if name != key}
+    assert may_add.may_add(Facts(COOLER, seen, dict(SHORT))).says.startswith("Not yet")
+
+
+def test_bubbles_alone_never_do():
+    alone = may_add.may_add(facts(derived={"superheat_evap_f": 9.0}))
+    assert not alone.may and "besides the glass" in alone.says
+    full = may_add.may_add(facts(derived={"superheat_evap_f": 9.0, "subcooling_f": 6.0}))
+    assert not full.may and "it is not short by that" in full.says
+
+
+def test_a_condenser_blocked_on_purpose_mimics_the_warm_day():
+    cold = facts(ambient_f=35.0, condenser_blocking="on_purpose", condenser_coil="blocked")
+    assert may_add.may_add(cold).may
+
+
+def test_the_flooding_valve_is_said_before_a_pound_is_added():
+    flooding = facts(derived={"superheat_evap_f": 1.0, "subcooling_f": 1.0})
+    assert may_add.floods_and_flashes(flooding)
+    assert "not short, the valve" in may_add.may_add(flooding).says
+    assert not may_add.floods_and_flashes(facts(derived={"superheat_evap_f": 15.0, "subcooling_f": 1.0}))
+    assert not may_add.floods_and_flashes(facts(derived={"superheat_evap_f": 1.0, "subcooling_f": 1.0}, sight_glass="clear"))
+
+
+def test_a_critical_charge_is_never_topped_by_gauge():
+    unit = resolve(UnitSpec("reach_in_cooler", "R-290", critical_charge_oz=5.3))
+    assert "weigh in 5.3 oz" in may_add.may_add(Facts(unit, CLEARED, dict(SHORT))).says
+
+
+# Liquid densities, lb/ft³, by published tables at the mean of held condensing and outdoor air: R-404A at 50 °F 69.0, R-134a at 45 °F 79.4,
+# R-22 at 25 °F 81.0. Share = 1 - split / (held - outdoor); pounds = volume x share x density.
+@pytest.mark.parametrize(("name", "volume", "split", "held", "ambient", "share", "pounds"), [
+    ("R-404A", 0.30, 15.0, 80.0, 20.0, 0.750, 15.5), ("R-134a", 0.20, 20.0, 90.0, 0.0, 0.778, 12.35),
+    ("R-22", 0.50, 15.0, 70.0, -20.0, 0.833, 33.7), ("R-404A", 0.30, 20.0, 90.0, 75.0, 0.0, 0.0),
+])  # fmt: skip
+def test_the_winter_charge_by_hand(name, volume, split, held, ambient, share, pounds):
+    found = winter.winter(refrigerants.get(name), volume, split, held, ambient, 20.0)
+    assert found.flooded == pytest.approx(share, abs=0.001) and found.add_lb == pytest.approx(pounds, rel=0.02)
+    # All of it in a receiver four fifths full: R-404A at 100 °F is 61.7 lb/ft³.
+    if name == "R-404A" and share:
+        assert found.receiver_ft3 == pytest.approx((20.0 + 15.5) / (0.8 * 61.7), rel=0.03)
+    assert found.thumb_lb == (2.0, 3.0)
+
+
+@given(st.floats(8.0, 30.0), st.floats(75.0, 110.0), st.floats(-30.0, 70.0), st.floats(0.0, 20.0))
+def test_the_colder_the_fuller(split, held, ambient, colder):
+    first, second = (winter.flooded_share(split, held, at) for at in (ambient, ambient - colder))
+    assert 0.0 <= first <= second < 1.0
+
+
+def test_a_condensers_volume_by_its_tube_and_by_the_summer_charge():
+    # 100 ft of 0.311 in: 1200 x π/4 x 0.311² = 91.2 in³.
+    assert winter.volume_of_tube_ft3(100.0, 0.311) == pytest.approx(91.2 / 1728.0, rel=0.002)
+    assert winter.usual_volume_ft3(COOLER, 20.0) == pytest.approx(2.0 * winter.usual_volume_ft3(COOLER, 10.0))
+    r = COOLER.refrigerant
+    for call in (lambda: winter.volume_of_tube_ft3(0.0, 0.3), lambda: winter.volume_of_tube_ft3(50.0, 9.0),
+                 lambda: winter.winter(r, 99.0, 15.0, 80.0, 20.0), lambda: winter.winter(r, 0.3, 1.0, 80.0, 20.0)):  # fmt: skip
+        with pytest.raises(FieldErrors):
+            call()
+
+
+def test_condenser_and_receiver_over_the_year():
+    r = refrigerants.get("R-404A")
+    days = [95.0, 60.0, 30.0, 0.0, -20.0]
+    without = winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.5, 0.4, 0.0)
+    extra = winter.winter(r, 0.3, 15.0, 80.0, -20.0).add_lb
+    with_it = winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.5, 0.4, extra)
+    assert without[-1].empty and not with_it[-1].empty
+    assert [one.condenser for one in with_it] == sorted(one.condenser for one in with_it)
+    assert with_it[0].receiver > with_it[-1].receiver
+    assert winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.4, 0.6, extra)[0].over
+
+
+def test_what_a_receiver_holds():
+    assert receiver.share_filled(0.5, "lying") == pytest.approx(0.5) and receiver.share_filled(0.25, "lying") == pytest.approx(
+        0.1955, abs=1e-4
+    )
+    assert receiver.share_filled(0.25, "standing") == 0.25 and receiver.share_filled(1.0, "lying") == pytest.approx(1.0)
+    # 6 in across, 24 in long: 679 in³; half of it R-404A at 100 °F.
+    whole = receiver.volume_ft3(24.0, 6.0)
+    assert whole == pytest.approx(678.6 / 1728.0, rel=1e-3)
+    assert receiver.held_lb(refrigerants.get("R-404A"), whole, 0.5, "lying", 100.0) == pytest.approx(0.5 * 0.3927 * 61.7, rel=0.02)
+    with pytest.raises(FieldErrors) as wrong:
+        receiver.volume_ft3(1.0, 99.0)
+    assert set(wrong.value.by_field) == {"length_in", "diameter_in"}
+
+
+def test_what_a_scale_says_went_in():
+    assert additions.by_scale(400.0, 391.5, 0.5) == pytest.approx(8.0)
+    for before, after, lost, field in (
+        (400.0, 400.0, 0.0, "after"),
+        (400.0, 410.0, 0.0, "after"),
+        (0.0, 10.0, 0.0, "before"),
+        (40.0, 30.0, 50.0, "lost"),
+    ):
+        with pytest.raises(FieldErrors) as wrong:
+            additions.by_scale(before, after, lost)
+        assert field in wrong.value.by_field
+
+
+@pytest.mark.parametrize(("added", "says"), [
+    ([], "at a time"), ([Addition(8.0, glass="clear")], "Stop: the glass is clear after 8.0 oz"),
+    ([Addition(8.0, glass="flashing", amps_pct=112.0)], "112 % of rated amps"),
+    ([Addition(8.0, glass="few_bubbles", superheat_f=0.0)], "liquid comes back"),
+    ([Addition(8.0, glass="flashing")], "8.0 oz in. Ten minutes"),
+    ([Addition(40.0, glass="flashing"), Addition(60.0, glass="flashing")], "nothing moved"),
+    ([Addition(40.0, glass="flashing"), Addition(60.0, glass="few_bubbles")], "more"),
+])  # fmt: skip
+def test_when_to_stop_adding(added, says):
+    assert says in additions.told(COOLER, added)[0]
+
+
+def test_without_a_receiver_subcooling_says_when():
+    unit = resolve(UnitSpec("reach_in_cooler", "R-134a"))
+    assert "Stop: subcooling" in additions.told(unit, [Addition(2.0, subcooling_f=8.0)])[0]
+    assert "take some out" in additions.told(unit, [Addition(2.0, subcooling_f=25.0)])[0]
+    assert "more" in additions.told(unit, [Addition(2.0, subcooling_f=1.0)])[0]
+
+
+@pytest.mark.parametrize(("went_in", "says", "right"), [
+    (8.0, "Right by the label", True), (8.1, "Right by the label", True), (7.8, "top it up", False), (7.0, "weigh the rest in", False),
+    (8.3, "most units stand that", False), (9.5, "never let a little out", False),
+])  # fmt: skip
+def test_a_weighed_charge_against_its_label(went_in, says, right):
+    found = critical.weighed(8.0, went_in)
+    assert says in found.says and found.right == right and found.off_pct == pytest.approx(100.0 * (went_in - 8.0) / 8.0)
+
+
+def test_the_suction_a_label_charge_gives():
+    # R-134a, box 38 °F, reach-in cooler's TD 14 to 28 °F: dew 10 to 24 °F, 12 to 22 psig by the table.
+    unit = resolve(UnitSpec("reach_in_cooler", "R-134a", critical_charge_oz=8.0))
+    due = critical.suction_due(unit, 38.0, None)
+    assert due.low_psig == pytest.approx(11.9, abs=0.7) and due.high_psig == pytest.approx(21.5, abs=0.9) and due.says == ""
+    assert "plugged" in critical.suction_due(unit, 38.0, 2.0).says and "does not pump" in critical.suction_due(unit, 38.0, 45.0).says
+    assert "as it should" in critical.suction_due(unit, 38.0, 16.0).says
+
+
+def test_at_rest_air_another_gas_and_right_are_told_apart():
+    r134a = refrigerants.get("R-134a")
+    # R-134a at 80 °F: 86.7 psig by the published table.
+    right = at_rest.told(r134a, 0.0, 87.0, 80.0)
+    assert right.bubble_psig == pytest.approx(86.7, abs=0.5) and "right, no air" in right.says and right.others == ()
+    air = at_rest.told(r134a, 0.0, 104.0, 80.0)
+    assert "air, or another gas" in air.says and "Never vented" in air.says
+    # R-22 at 80 °F: 143.6 psig.
+    wrong = at_rest.told(r134a, 0.0, 143.6, 80.0)
+    assert "R-22" in wrong.others
+    assert "not equalised yet" in at_rest.told(r134a, 0.0, 40.0, 80.0).says
+    with pytest.raises(InputError):
+        at_rest.told(r134a, 0.0, 40.0, 900.0)
+
+
+def test_a_blend_at_rest_stands_between_its_two_points():
+    blend = refrigerants.get("R-407C") if "R-407C" in refrigerants.catalogue() else refrigerants.get("R-448A")
+    bubble, dew = blend.bubble_psig(75.0), blend.dew_psig(75.0)
+    assert at_rest.told(blend, 0.0, (bubble + dew) / 2.0, 75.0).over_psi == 0.0
+
+
+@pytest.mark.parametrize(
+    ("kind", "refrigerant"), [("walk_in_cooler", "R-404A"), ("reach_in_cooler", "R-134a"), ("display_freezer", "R-404A")]
+)
+def test_what_a_sound_unit_runs_near_set_lies_in_its_bands(kind, refrigerant):
+    unit = resolve(UnitSpec(kind, refrigerant))
+    found = expected.expected(unit, unit.set_f + 1.0, 85.0)
+    low, high = found.suction_psig
+    assert low - 1.0 <= found.plant_suction_psig <= high + 1.0
+    low, high = found.head_psig
+    assert low - 3.0 <= found.plant_head_psig <= high + 3.0
+    warm, hot = expected.expected(unit, unit.set_f + 25.0, 85.0), expected.expected(unit, unit.set_f + 1.0, 105.0)
+    assert warm.plant_suction_psig > found.plant_suction_psig and hot.plant_head_psig > found.plant_head_psig
+
+
+def test_water_cooled_has_no_head_by_the_air():
+    unit = resolve(UnitSpec("provision_room_cooler", "R-404A", condensing="water"))
+    assert expected.expected(unit, 38.0, 85.0).head_psig is None

@@ -18,14 +18,14 @@ VIEWS = {
     "arrive": (TABLET, "Cooler 1", "arrive/", ""),
     "melt": (TABLET, "Cooler 1", "melt/", "whole"),
     "read": (TABLET, "Freezer 1", "read/", ""),
-    "sets": (TABLET, "Meat room", "sets/", ""),
-    "probes": (TABLET, "Freezer 1", "probes/", "wait"),
     "ladder": (TABLET, None, "/ladder/?refrigerant=R-448A&pressure=31&altitude_ft=4200", ""),
     "power": (TABLET, "Cave cooler", "power/", ""),
     "programs": (TABLET, "Freezer 1", "programs/", "drawn"),
     "plan": (TABLET, "Freezer 1", "programs/", "planned"),
     "judge": (TABLET, "Freezer 1", "judge/", ""),
     "correct": (TABLET, "Meat room", "correct/", ""),
+    "valve": (TABLET, "Meat room", "valve/", ""),
+    "charge": (TABLET, "Under-counter 3", "charge/", ""),
     "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),
     "report": (TABLET, "Meat room", "report/", "whole"),
     "controls": (TABLET, "Bottle cooler 2", "controls/", ""),
@@ -51,7 +51,7 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         page.get_by_role("button", name="Plan a week ahead").click()
         page.locator(".plan-table").wait_for()
         page.locator("#plan").evaluate("plan => plan.scrollIntoView()")
-    page.wait_for_timeout(2500 if act == "wait" else 150)
+    page.wait_for_timeout(150)
     page.screenshot(path=folder / f"{name}.png", full_page=act == "whole")
 
 

@@ -62,6 +62,7 @@ INSTALLED_APPS = [
     "web.benches.ice",
     "web.benches.defrost",
     "web.benches.valve",
+    "web.benches.charge",
     "web.benches.controls",
     "web.benches.probes",
     "web.benches.sets",

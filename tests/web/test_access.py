@@ -23,7 +23,7 @@ def pages(call):
 
 def posts(call):
     yield reverse("enter", args=[call.number, "suction_psig"]), {"suction_psig": "10"}
-    yield reverse("valve", args=[call.number]), {"direction": "in", "turns": "0.25"}
+    yield reverse("turn-valve", args=[call.number]), {"direction": "in", "turns": "0.25"}
     yield reverse("setting", args=[call.number]), {"parameter": "drip", "as_found": "1", "as_left": "2", "why": "test"}
     for name in ("undo", "close"):
         yield reverse(name, args=[call.number]), {}

@@ -4,7 +4,7 @@ from django.urls import include, path
 
 from web.benches.controls.views.card import settings_card
 
-OF_A_CALL = ("ice", "defrost", "controls", "probes", "sets", "valve", "power")
+OF_A_CALL = ("ice", "defrost", "controls", "probes", "sets", "valve", "charge", "power")
 
 urlpatterns = [
     path("", include("web.benches.ladder.urls")),

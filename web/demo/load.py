@@ -14,6 +14,7 @@ from django.utils import timezone
 
 from kettle.knowledge import refrigerants
 from web.accounts.models import Member, Shop
+from web.benches.charge.actions.weigh import weigh
 from web.benches.controls.actions.watch_cycles import tap
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
@@ -21,6 +22,7 @@ from web.benches.power.actions.keep_measurement import keep_measurement
 from web.benches.sets.actions.keep_set import keep_set
 from web.benches.valve.actions.turn_valve import turn_valve
 from web.logbook.actions.change_setting import change_setting
+from web.logbook.actions.do_act import do_act
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.place import OUTPUT_TICKS, move_output, place
 from web.logbook.actions.record_reading import record_reading
@@ -118,11 +120,16 @@ def _visit(user, unit, entry, now):
 
 def _moment(user, call, moment, at):
     """What was read, turned and kept as a set some minutes into a visit."""
-    for key, value in moment.get("seen", {}).items():
+    circuit = _readings(call.unit, **moment["circuit"]) if "circuit" in moment else {}
+    for key, value in (moment.get("seen", {}) | circuit).items():
         record_reading(user, call, key, value if isinstance(value, str) else f"{value:g}", at=at)
     if "turn" in moment:
         turn = moment["turn"]
         turn_valve(user, call, judge_call(call), turn["direction"], turn["turns"], turn["goal"], turn["reason"], at=at)
+    if "act" in moment:
+        do_act(user, call, judge_call(call), moment["act"], moment.get("amount", ""), reason=moment.get("reason", ""), at=at)
+    if "weighed" in moment:
+        weigh(user, call, judge_call(call), moment["did"], moment["weighed"], at=at)
     if "set" in moment:
         keep_set(user, call, moment["set"], moment.get("good", False), at=at)
 

@@ -59,7 +59,10 @@ class Step:
         if self.kept_as == "turn":
             why = f". Done against advice ({' '.join(self.entry.objections)}) because: {self.entry.reason}" if self.entry.reason else ""
             return f"To {EFFECT_OF[self.entry.direction]} superheat{why}"
-        return getattr(self.entry, "note", "") if self.kept_as == "act" else ""
+        if self.kept_as != "act":
+            return ""
+        weighing = getattr(self.entry, "weighing", None)
+        return ". ".join(text for text in (self.entry.note, f"By the scale: {weighing}" if weighing else "") if text)
 
     def on_coil(self, coil):
         """The act as it concerns one coil."""
@@ -93,7 +96,7 @@ def _at_one_go(steps):
 
 
 def _acts(call):
-    for act in call.acts.all():
+    for act in call.acts.select_related("weighing"):
         if act.undone_at is None:
             yield Step(act.at, act.part, act.did, act.value, act.evaporator, act)
 

@@ -128,8 +128,10 @@ def _second_sign(f: Facts) -> tuple[State, str]:
         told = f.shown.text(subcooling, "°F diff")
         if subcooling < low_subcooling[0]:
             return "ok", f"subcooling {told}: low"
-        return "first", f"subcooling {told} is not low: it is not short by that"
-    return "unknown", "subcooling or receiver level, besides the glass"
+        return "first", f"subcooling {told} is not low"
+    if level is not None:
+        return "first", f"receiver at {format_number(level, 0)} %, not low"
+    return "unknown", "subcooling or receiver level, besides the glass" if f.unit.receiver else "subcooling"
 
 
 def _leak(f: Facts) -> tuple[State, str]:
@@ -148,7 +150,7 @@ _RULES: Final = (
     _Rule("load", "Load", "box_temp_f", _ANY, _load),
     _Rule("blend", "Blend", "", lambda f: f.unit.refrigerant.glides, _blend),
     _Rule("valve", "Valve", "suction_line_evap_f", lambda f: f.unit.metering != "cap_tube", _valve),
-    _Rule("second", "A second sign besides the glass", "receiver_level_pct", _ANY, _second_sign),
+    _Rule("second", "A second sign", "receiver_level_pct", _ANY, _second_sign),
     _Rule("leak", "Leak", "leak_test", _ANY, _leak),
 )
 # Not known yet, these alone do not hold gas back: the leak is looked for before or after, a blend is what it is.
@@ -176,6 +178,8 @@ def may_add(f: Facts) -> Answer:
         return Answer(False, f"No gas by gauge or glass: critically charged. Recover, evacuate, weigh in {label}", tuple(lines), ())
     first = next((line for line in lines if line.state == "first"), None)
     open_ = next((line for line in lines if line.state == "unknown" and line.code not in _MAY_WAIT), None)
+    if first is not None and first.code == "second":
+        return Answer(False, f"No, it does not look short: {first.says}", tuple(lines), ())
     if first is not None:
         return Answer(False, f"No, first this. {first.label}: {first.says}", tuple(lines), ())
     if open_ is not None:

@@ -22,7 +22,8 @@ FULL_SHARE: Final = 0.8
 PUMPED_IN_F: Final = 100.0
 # Rules of thumb of the schools: on top of the summer charge.
 THUMB: Final = (0.10, 0.15)
-IN3_PER_FT3: Final = 1728.0
+# Of a summer charge so much lies in the receiver while it runs, of one.
+STORED_SHARE: Final = 0.5
 VOLUME_FT3: Final = (0.001, 50.0)
 SPLIT_F: Final = (5.0, 45.0)
 HELD_F: Final = (60.0, 120.0)
@@ -30,7 +31,9 @@ AMBIENT_F: Final = (-60.0, 110.0)
 SUMMER_LB: Final = (0.1, 2000.0)
 FEET: Final = (1.0, 20000.0)
 BORE_IN: Final = (0.1, 2.0)
-STEP_F: Final = 10.0
+# A day warm enough to charge by the glass, °F, and a split where none is known.
+WARM_DAY_F: Final = 75.0
+USUAL_SPLIT_F: Final = 20.0
 
 
 @dataclass(frozen=True)
@@ -134,6 +137,11 @@ def over_the_year(
     return found
 
 
-def block_to_f(unit: Unit, split_f: float | None) -> float:
-    """Return the condensing temperature that mimics a warm day: 75 °F outside and the split, °F."""
-    return 75.0 + (split_f if split_f is not None and split_f > 0.0 else 20.0)
+def usual_summer_level(refrigerant: Refrigerant, summer_lb: float, receiver_ft3: float) -> float:
+    """Return about how full a receiver stands in summer where nobody looked, of one: half of the summer charge lies in it."""
+    return STORED_SHARE * summer_lb / (receiver_ft3 * refrigerant.liquid_lb_ft3.at(min(PUMPED_IN_F, refrigerant.high_f)))
+
+
+def block_to_f(split_f: float | None) -> float:
+    """Return the condensing temperature that mimics a warm day: the day and the split, °F; the usual split where none was read warm."""
+    return WARM_DAY_F + (split_f if split_f is not None and split_f > 0.0 else USUAL_SPLIT_F)

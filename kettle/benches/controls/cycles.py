@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.benches.turning import turning_points
 from kettle.knowledge.units import format_number
+from kettle.trends.turning import turning_points
 
 # So many whole cycles are watched before anything is moved; a box may miss what is wanted by so much, °F.
 WATCHED: Final = 2

@@ -6,9 +6,11 @@ from itertools import pairwise
 from statistics import fmean
 from typing import Final, Literal
 
-from kettle.benches.turning import turning_points
 from kettle.benches.valve.adjust import SETTLE_MIN
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.refrigerants import Refrigerant
 from kettle.knowledge.units import TRADE, ShownUnits, format_number
+from kettle.trends.turning import turning_points
 
 State = Literal["moving", "settled", "hunting", "waiting", "by_clock"]
 # Readings of so long tell how it moves now; so many at least, over so long at least.
@@ -20,6 +22,9 @@ STANDS_F_10_MIN: Final = 1.5
 SWINGS_F: Final = 4.0
 LEAST_TURNINGS: Final = 3
 HUNTS_OVER_MIN: Final = 25.0
+# Line and suction belong together when they were read so near each other, min.
+TOGETHER_MIN: Final = 4.0
+BOX_WITHIN_MIN: Final = 15.0
 
 
 @dataclass(frozen=True)
@@ -55,19 +60,47 @@ class Settling:
         return self.state in ("settled", "by_clock")
 
 
+def points_of(
+    refrigerant: Refrigerant, altitude_ft: float, lines: Sequence[tuple[float, float]], suctions: Sequence[tuple[float, float]],
+    boxes: Sequence[tuple[float, float]] = (),
+) -> list[Point]:  # fmt: skip
+    """Return superheats over time from line temperatures (minute, °F), suctions (minute, psig) and boxes (minute, °F).
+
+    Each line is taken with the suction read nearest to it; one without a suction within `TOGETHER_MIN` is left out, and so is a suction
+    outside the refrigerant's table.
+    """
+    found = []
+    for at, line in lines:
+        beside = _nearest(suctions, at)
+        if beside is None:
+            continue
+        try:
+            dew = refrigerant.dew_f(beside, altitude_ft)
+        except InputError:
+            continue
+        found.append(Point(at, line - dew, _nearest(boxes, at, BOX_WITHIN_MIN)))
+    return found
+
+
+def _nearest(course: Sequence[tuple[float, float]], at_min: float, within_min: float = TOGETHER_MIN) -> float | None:
+    beside = min(course, key=lambda one: abs(one[0] - at_min), default=None)
+    return beside[1] if beside is not None and abs(beside[0] - at_min) <= within_min else None
+
+
 def settling(points: Sequence[Point], turns: Sequence[Turned], now_min: float, shown: ShownUnits = TRADE) -> Settling:
     """Return how settled superheat is now, by slope and swing of what was read since the last turn; by the clock where that is too little.
 
     `points` and `turns` in their order, `now_min` on the same clock.
     """
     since = turns[-1].at_min if turns else None
-    after = [one for one in points if (since is None or one.at_min > since) and one.at_min >= now_min - HUNTS_OVER_MIN]
+    whole = [one for one in points if since is None or one.at_min > since]
+    after = [one for one in whole if one.at_min >= now_min - HUNTS_OVER_MIN]
     hunts = _hunting(after, shown)
     if hunts:
         return hunts
     late = [one for one in after if one.at_min >= now_min - SLOPE_OVER_MIN]
     if len(late) < LEAST_READINGS or late[-1].at_min - late[0].at_min < LEAST_OVER_MIN:
-        return _by_clock(since, now_min, bool(after))
+        return _by_clock(since, now_min, whole)
     moves = 10.0 * _slope(late)
     told = f"{shown.text(abs(moves), '°F diff')} in ten minutes"
     if abs(moves) > STANDS_F_10_MIN:
@@ -85,15 +118,16 @@ def _hunting(after: Sequence[Point], shown: ShownUnits) -> Settling | None:
     return Settling("hunting", says, None, swing, period)
 
 
-def _by_clock(since_min: float | None, now_min: float, read_since: bool) -> Settling:
+def _by_clock(since_min: float | None, now_min: float, read_since: Sequence[Point]) -> Settling:
+    ago = f", read {format_number(now_min - read_since[-1].at_min, 0)} min ago" if read_since else ""
     if since_min is None:
-        return Settling("by_clock" if read_since else "waiting", "One reading" if read_since else "Nothing read yet")
+        return Settling("by_clock", f"As found{ago}") if read_since else Settling("waiting", "Nothing read yet")
     minutes = now_min - since_min
     if minutes < SETTLE_MIN:
         return Settling("waiting", f"{format_number(minutes, 0)} of {SETTLE_MIN} min since the turn; three readings tell sooner")
     if not read_since:
         return Settling("waiting", f"{format_number(minutes, 0)} min since the turn: read superheat again")
-    return Settling("by_clock", f"{format_number(minutes, 0)} min since the turn: counts as settled by the clock")
+    return Settling("by_clock", f"{format_number(minutes, 0)} min since the turn{ago}: settled by the clock")
 
 
 def _slope(points: Sequence[Point]) -> float:

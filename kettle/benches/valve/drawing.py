@@ -12,6 +12,7 @@ WIDTH: Final = 720.0
 LEFT, RIGHT, TOP = 44.0, 12.0, 34.0
 HIGH: Final = 190.0
 BOX_TOP, BOX_HIGH = 250.0, 60.0
+FOOT, MARGIN = 24.0, 8.0
 LEAST_SPAN_MIN: Final = 20.0
 LEAST_TOP_F: Final = 20.0
 BOX_ROOM_F: Final = 2.0
@@ -41,6 +42,16 @@ class Drawn:
     marks: tuple[Mark, ...]
     ticks: tuple[tuple[float, str], ...]
     minutes: tuple[tuple[float, str], ...]
+
+    @property
+    def foot(self) -> float:
+        """Where the minutes stand: below the box where it is drawn."""
+        return (BOX_TOP + BOX_HIGH if self.box_line else TOP + HIGH) + FOOT
+
+    @property
+    def high(self) -> float:
+        """How high the drawing is."""
+        return self.foot + MARGIN
 
 
 def drawn(points: Sequence[Point], turns: Sequence[Turned], now_min: float, band_f: tuple[float, float], shown: ShownUnits) -> Drawn:

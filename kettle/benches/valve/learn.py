@@ -6,7 +6,7 @@ Model: the change of settled superheat is -k times the turns out, with the error
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import sqrt
+from math import inf, sqrt
 from typing import Final
 
 from kettle.benches.valve.adjust import FAR_OUT_STEP_TURNS, SETTLE_MIN, USUAL_STEP_TURNS, step_limit
@@ -69,23 +69,27 @@ class Next:
     if_nothing: str
 
 
-def answers(points: Sequence[Point], turns: Sequence[Turned]) -> list[Answer]:
+def answers(points: Sequence[Point], turns: Sequence[Turned], others_min: Sequence[float] = ()) -> list[Answer]:
     """Return the answer to each turn that has one: the last reading before it, and the last before the next turn or now.
 
-    Turns between which nothing was read count together.
+    Turns between which nothing was read count together. `others_min` are the minutes at which something else was done that changes how it
+    runs (gas added, the stem run through): what is read after that tells nothing of the turn before.
     """
-    found, waiting, before = [], 0.0, None
-    ends = [*(one.at_min for one in turns[1:]), float("inf")]
-    for turned, end in zip(turns, ends, strict=True):
+    found: list[Answer] = []
+    waiting, before = 0.0, None
+    for turned in turns:
+        later = [one.at_min for one in turns if one.at_min > turned.at_min] + [one for one in others_min if one > turned.at_min]
+        end, begin = min(later, default=inf), max((one for one in others_min if one <= turned.at_min), default=-inf)
+        if before is None or before.at_min < begin:
+            waiting, before = 0.0, next((one for one in reversed(points) if begin < one.at_min <= turned.at_min), None)
         if before is None:
-            before = next((one for one in reversed(points) if one.at_min <= turned.at_min), None)
+            continue
         waiting += turned.turns
         after = next((one for one in reversed(points) if turned.at_min + ANSWERS_AFTER_MIN <= one.at_min <= end), None)
-        if after is None:
-            continue
-        if before is not None and waiting:
-            found.append(Answer(waiting, before.superheat_f, after.superheat_f))
-        waiting, before = 0.0, None
+        if after is not None:
+            if waiting:
+                found.append(Answer(waiting, before.superheat_f, after.superheat_f))
+            waiting, before = 0.0, None
     return found
 
 

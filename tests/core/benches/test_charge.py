@@ -52,8 +52,10 @@ def test_what_nobody_looked_at_holds_the_gas(key):
 def test_bubbles_alone_never_do():
     alone = may_add.may_add(facts(derived={"superheat_evap_f": 9.0}))
     assert not alone.may and "besides the glass" in alone.says
+    level = may_add.may_add(facts(derived={"superheat_evap_f": 9.0}, receiver_level_pct=60.0))
+    assert not level.may and "receiver at 60 %, not low" in level.says
     full = may_add.may_add(facts(derived={"superheat_evap_f": 9.0, "subcooling_f": 6.0}))
-    assert not full.may and "it is not short by that" in full.says
+    assert full.says == "No, it does not look short: subcooling 6.0 °F is not low" and not full.may
 
 
 def test_a_condenser_blocked_on_purpose_mimics_the_warm_day():
@@ -116,6 +118,12 @@ def test_condenser_and_receiver_over_the_year():
     assert [one.condenser for one in with_it] == sorted(one.condenser for one in with_it)
     assert with_it[0].receiver > with_it[-1].receiver
     assert winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.4, 0.6, extra)[0].over
+
+
+def test_the_condenser_is_blocked_to_a_warm_days_condensing_and_half_the_summer_charge_lies_in_the_receiver():
+    assert winter.block_to_f(None) == 95.0 and winter.block_to_f(15.0) == 90.0
+    # 20 lb of R-404A, half of it at 61.7 lb/ft³ in 0.5 ft³.
+    assert winter.usual_summer_level(refrigerants.get("R-404A"), 20.0, 0.5) == pytest.approx(10.0 / (0.5 * 61.7), rel=0.02)
 
 
 def test_what_a_receiver_holds():

@@ -8,7 +8,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kettle.benches.turning import turning_points
 from kettle.benches.valve import bulb, electronic, no_answer
 from kettle.benches.valve.course import Point, Turned, settling
 from kettle.benches.valve.drawing import drawn
@@ -22,6 +21,7 @@ from kettle.plant import faults
 from kettle.plant.run import run
 from kettle.plant.sizing import CAPACITY_BTU_H, sized
 from kettle.plant.state import at_rest
+from kettle.trends.turning import turning_points
 
 COOLER = resolve(UnitSpec("walk_in_cooler", "R-448A"))
 
@@ -65,7 +65,14 @@ def test_the_answer_to_a_turn_is_the_last_reading_before_the_next():
     points = [Point(0.0, 24.0), Point(12.0, 21.0), Point(14.0, 20.0), Point(40.0, 16.0)]
     found = answers(points, [Turned(1.0, 1.0), Turned(15.0, 0.5), Turned(16.0, 0.5)])
     assert [(one.turns, one.before_f, one.after_f) for one in found] == [(1.0, 24.0, 20.0), (1.0, 20.0, 16.0)]
-    assert answers([Point(0.0, 24.0)], [Turned(1.0, 1.0)]) == []
+    assert answers([Point(0.0, 24.0)], [Turned(1.0, 1.0)]) == answers([Point(0.0, 24.0)], []) == answers([], []) == []
+
+
+def test_what_is_read_after_something_else_was_done_tells_nothing_of_a_turn():
+    points = [Point(0.0, 30.0), Point(12.0, 30.5), Point(40.0, 8.0), Point(60.0, 6.0)]
+    turns = [Turned(1.0, 0.5), Turned(15.0, 0.5), Turned(45.0, 0.25)]
+    found = answers(points, turns, others_min=[30.0])
+    assert [(one.turns, one.before_f, one.after_f) for one in found] == [(0.5, 30.0, 30.5), (0.25, 8.0, 6.0)]
 
 
 def test_what_a_turn_does_is_learned_from_its_answers():
@@ -224,7 +231,8 @@ def test_a_bulb_belongs_high_on_small_pipes_at_four_or_eight_on_large_never_at_t
 
 @pytest.mark.parametrize(("read", "says"), [
     ({"target_f": 7.0, "own_f": 7.5}, "On target"), ({"target_f": 7.0, "own_f": 18.0, "opening_pct": 98.0}, "gets no liquid"),
-    ({"target_f": 7.0, "own_f": 1.0, "opening_pct": 10.0}, "does not close"), ({"target_f": 7.0, "own_f": 12.0, "opening_pct": 40.0}, "on its way"),
+    ({"target_f": 7.0, "own_f": 1.0, "opening_pct": 10.0}, "does not close"),
+    ({"target_f": 7.0, "own_f": 12.0, "opening_pct": 40.0}, "on its way"),
     ({"shows_psig": 40.0, "own_psig": 46.0}, "transducer"), ({"shows_line_f": 40.0, "own_line_f": 34.0}, "warmer than the clamp"),
     ({"shows_f": 7.0, "own_f": 14.0}, "another superheat than yours"), ({"target_f": 7.0, "own_f": 14.0}, "read how far it is open"),
 ])  # fmt: skip

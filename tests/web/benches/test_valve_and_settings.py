@@ -10,7 +10,7 @@ from web.logbook.models import SettingChange, ValveTurn
 
 
 def turn(client, call, **data):
-    return client.post(reverse("valve", args=[call.number]), {"turns": "0.5", **data}, follow=True)
+    return client.post(reverse("turn-valve", args=[call.number]), {"turns": "0.5", **data}, follow=True)
 
 
 def test_a_turn_toward_the_goal_is_recorded_and_starts_the_clock(at_work, call, starved):

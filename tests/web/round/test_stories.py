@@ -42,7 +42,7 @@ def do(client, call, user, part, did, value):
         Melt.objects.create(call=call, by=user, method="warm_water", ended_at=timezone.now(), clear=True)
     elif did in ("turned_in", "turned_out"):
         typed = {"direction": did.removeprefix("turned_"), "turns": str(value), "reason": "to see what it does"}
-        client.post(reverse("valve", args=[call.number]), typed)
+        client.post(reverse("turn-valve", args=[call.number]), typed)
     elif part == "program":
         Act.objects.create(call=call, by=user, part=part, did=did)
     else:

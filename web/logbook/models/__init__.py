@@ -9,7 +9,18 @@ from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.log import LogEntry
 from web.logbook.models.places import BandChange, OfShop, Site, Unit
 from web.logbook.models.power import Measurement, Placed, StartWiring
-from web.logbook.models.records import Act, Finding, Override, Photo, Reading, ReadingSet, SettingChange, SiblingState, ValveTurn
+from web.logbook.models.records import (
+    Act,
+    Finding,
+    Override,
+    Photo,
+    Reading,
+    ReadingSet,
+    SettingChange,
+    SiblingState,
+    ValveTurn,
+    Weighing,
+)
 
 __all__ = [
     "Act",
@@ -40,4 +51,5 @@ __all__ = [
     "SwitchMoment",
     "Unit",
     "ValveTurn",
+    "Weighing",
 ]

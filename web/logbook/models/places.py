@@ -86,6 +86,7 @@ class Unit(models.Model):
     bands = models.JSONField(default=dict, blank=True)
     wiring = models.JSONField(default=dict, blank=True)
     altitude_ft = models.FloatField(null=True, blank=True)
+    stem_reversed = models.BooleanField(default=False, help_text="Its valve opens clockwise, as few do")
     plant = models.CharField(
         max_length=80, blank=True, help_text="Shared condensing unit or rack; units of a site that name the same are siblings"
     )

@@ -84,6 +84,22 @@ class Override(Entry):
         return self.action
 
 
+class Weighing(models.Model):
+    """The scale beside an act on the charge: the cylinder, its weight before and now, what stayed in hoses (oz), and how it went in."""
+
+    FORMS = [("liquid", "as liquid"), ("vapour", "as vapour")]
+
+    act = models.OneToOneField(Act, on_delete=models.CASCADE, related_name="weighing")
+    cylinder = models.CharField(max_length=40, blank=True)
+    before_oz = models.FloatField()
+    after_oz = models.FloatField()
+    lost_oz = models.FloatField(default=0.0)
+    form = models.CharField(max_length=6, choices=FORMS, blank=True)
+
+    def __str__(self):
+        return f"{self.cylinder or 'cylinder'} {self.before_oz:g} to {self.after_oz:g} oz"
+
+
 class Finding(Entry):
     """What the technician found the cause to be: one code, or two."""
 

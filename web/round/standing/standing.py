@@ -331,7 +331,8 @@ class Standing:
     @property
     def turn_words(self):
         """Valve turns with their direction and effect in words."""
-        return [(turn, adjust.DIRECTIONS[turn.direction], adjust.EFFECT_OF[turn.direction]) for turn in self.turns]
+        words = adjust.directions(self.call.unit.stem_reversed)
+        return [(turn, words[turn.direction], adjust.EFFECT_OF[turn.direction]) for turn in self.turns]
 
     @property
     def change_words(self):

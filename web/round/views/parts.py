@@ -23,6 +23,8 @@ from web.round.views.pages import call_of, frame, standing_of
 NOT_UNDERSTOOD = "Nothing here is called that. Try the part and what it does: door switch open, suction 26F, heater 7.2"
 FIRST_STOP = "judge"
 LIKELIEST = 2
+# Benches with a page of their own that a thing done leads back to.
+BENCHES = ("valve", "charge", "controls")
 
 
 def correct_context(request, standing):
@@ -109,7 +111,7 @@ def done(request, number):
     if back in BY_SLUG:
         opened = f"?part={kept.part}" if back == "arrive" else ""
         return redirect(reverse("stop", args=[number, back]) + opened)
-    return redirect("part", number=number, code=kept.part)
+    return redirect(back, number=number) if back in BENCHES else redirect("part", number=number, code=kept.part)
 
 
 @require_safe

@@ -18,6 +18,7 @@ from web.benches.controls.views.cycles import cycles_context, wanted_air
 from web.benches.controls.views.sums import USUAL_DAY_F, Asked, does, sums, year_of_site
 from web.logbook.actions.record_reading import record_reading
 from web.round.views.pages import call_of, frame, standing_of
+from web.round.wishes import remembered
 
 # What is wanted of the unit, which holds until something else is.
 WISHES = ("use", "build", "warmest_f", "coldest_f", "td_f", "coldest_met_f", "held_f")
@@ -28,19 +29,7 @@ USES = {"thermostat": "the only thermostat", "pump_down": "pump-down or safety"}
 def controls(request, number):
     """Everything that switches or holds a pressure or a temperature, each with its sum."""
     call = call_of(request, number)
-    return _page(request, call, Asked(request, _remembered(request, call)))
-
-
-def _remembered(request, call):
-    """What is asked, with the wishes asked last on this call where it says nothing of them: they hold for the whole visit."""
-    asked, key = request.GET.copy(), f"controls-{call.pk}"
-    told = {name: asked[name][:20] for name in WISHES if asked.get(name)}
-    known = request.session.get(key, {})
-    if told:
-        request.session[key] = known | told
-    for name, value in known.items():
-        asked.setdefault(name, value)
-    return asked
+    return _page(request, call, Asked(request, remembered(request, f"controls-{call.pk}", WISHES)))
 
 
 def _page(request, call, asked):

@@ -8,6 +8,8 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.models import ValveTurn
 
+BACK = "Back to where it was found"
+
 
 class ReasonNeeded(InputError):
     """The core objects; the technician may go on with a reason."""
@@ -31,7 +33,7 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
     except InputError as error:
         raise InputError(f"Turns: {error}; allowed {adjust.SMALLEST_TURN:g} to {adjust.LARGEST_TURN:g} turns") from None
     verdict = next((v for v in judgement.verdicts if v.quantity == "superheat_evap_f"), None)
-    advice = adjust.advise(direction, turns, goal or None, verdict, judgement.holds, judgement.facts.shown)
+    advice = adjust.advise(direction, turns, goal or None, verdict, judgement.holds, judgement.facts.shown, call.unit.stem_reversed)
     reason = reason.strip()[:300]
     if advice.objections and len(reason) < 3:
         raise ReasonNeeded(advice.objections)
@@ -48,3 +50,16 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
     )
     log.write(user, "turn_valve", call, direction=direction, turns=turns, against=len(advice.objections), reason=reason)
     return turn
+
+
+@action
+def back_to_found(user, call, judgement, evaporator=None):
+    """Turn the stem back to where it was found, in as many turns as that takes; InputError where it stands there."""
+    require_same_shop(user, call)
+    require_open(call)
+    standing = [(t.direction, t.turns) for t in call.valveturns.filter(undone_at=None) if (t.evaporator or 1) == (evaporator or 1)]
+    steps = adjust.way_back(standing)
+    if not steps:
+        raise InputError("The stem stands where it was found")
+    for direction, turns in steps:
+        turn_valve(user, call, judgement, direction, f"{turns:g}", reason=BACK, evaporator=evaporator)

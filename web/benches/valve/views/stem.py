@@ -6,7 +6,9 @@ from django.views.decorators.http import require_POST
 
 from kettle.benches.valve import adjust
 from kettle.knowledge.errors import InputError
-from web.benches.valve.actions.turn_valve import ReasonNeeded, turn_valve
+from web.benches.valve.actions.stem_way import stem_way
+from web.benches.valve.actions.turn_valve import ReasonNeeded, back_to_found, turn_valve
+from web.benches.valve.series import series_of
 from web.round.views.pages import call_of, show, standing_of
 
 NO_STEM = {
@@ -18,19 +20,34 @@ NO_STEM = {
 def stem_context(request, standing):
     """What the panel shows: superheat and goal, directions, where the stem stands."""
     verdict = next((v for v in standing.judgement.verdicts if v.quantity == "superheat_evap_f"), None)
+    has_stem = standing.unit.metering == "txv"
+    series = series_of(standing.call, standing.unit, standing.shown, standing.coil) if has_stem else None
+    proposed = series.next if series else None
     net = adjust.net_turns([(turn.direction, turn.turns) for turn in standing.turns])
     return {
-        "directions": [(code, label, adjust.effect_words(code)) for code, label in adjust.DIRECTIONS.items()],
+        "directions": [
+            (code, label, adjust.effect_words(code)) for code, label in adjust.directions(standing.call.unit.stem_reversed).items()
+        ],
         "goals": adjust.GOALS.items(),
         "goal": adjust.goal_from(verdict) or "",
         "superheat_words": _superheat_words(standing.cards[0]),
         "net_words": f"{abs(net):g} turn {'out' if net > 0 else 'in'} from where it was found" if net else "where it was found",
         "settle_min": adjust.SETTLE_MIN,
         "no_stem": NO_STEM.get(standing.unit.metering, ""),
-        "has_stem": standing.unit.metering == "txv",
-        "typed_turn": {},
+        "has_stem": has_stem,
+        "off_found": bool(net),
+        "settling": series.settling if series else None,
+        "proposed": proposed,
+        "typed_turn": _as_typed(proposed),
         "turn_errors": {},
     }
+
+
+def _as_typed(proposed):
+    """The proposed turn as it stands in the form; nothing where none is proposed."""
+    if proposed is None or not proposed.turns:
+        return {}
+    return {"direction": "out" if proposed.turns > 0 else "in", "turns": f"{abs(proposed.turns):g}"}
 
 
 def _superheat_words(card):
@@ -43,7 +60,7 @@ def _superheat_words(card):
 
 
 @require_POST
-def valve(request, number):
+def turn(request, number):
     """Record a turn of the stem, or show what speaks against it and ask for a reason."""
     call = call_of(request, number)
     standing, typed = standing_of(request, call), request.POST
@@ -64,6 +81,34 @@ def valve(request, number):
         field = "turns" if str(error).startswith("Turns") else "direction"
         extra = {"turn_errors": {field: str(error)}, "typed_turn": typed}
     else:
-        messages.success(request, "Turn recorded. The settling clock runs: wait before reading superheat again.")
-        return redirect("stop", number=number, stop="correct")
+        messages.success(request, "Turn recorded. Superheat counts again when it has settled.")
+        return _back(request, number)
     return show(request, call, "correct", standing, **extra)
+
+
+@require_POST
+def back(request, number):
+    """Bring the stem back to where it was found."""
+    call = call_of(request, number)
+    standing = standing_of(request, call)
+    try:
+        back_to_found(request.user, call, standing.judgement, standing.coil if standing.unit.evaporators > 1 else None)
+    except InputError as error:
+        messages.error(request, str(error))
+    else:
+        messages.success(request, "The stem stands where it was found. Superheat counts again when it has settled.")
+    return _back(request, number)
+
+
+@require_POST
+def way(request, number):
+    """Say which way the unit's valve turns."""
+    call = call_of(request, number)
+    stem_way(request.user, call.unit, request.POST.get("other_way") == "yes")
+    return redirect("valve", number=number)
+
+
+def _back(request, number):
+    if request.POST.get("from") == "valve":
+        return redirect("valve", number=number)
+    return redirect("stop", number=number, stop="correct")

@@ -1,0 +1,1 @@
+"""Courses of readings over time, read by rule."""

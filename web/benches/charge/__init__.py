@@ -1,0 +1,1 @@
+"""The charge bench: may gas be added, how much, and what shows that it is right."""

@@ -1,0 +1,56 @@
+"""What is kept of the charge: gas by the scale, the receiver's level, a visit on a warm day."""
+
+from django.contrib import messages
+from django.shortcuts import redirect
+from django.views.decorators.http import require_POST
+
+from kettle.knowledge.errors import FieldErrors, InputError
+from web.benches.charge.actions.weigh import weigh
+from web.benches.charge.views.page import show_charge
+from web.logbook.actions.do_act import Held
+from web.logbook.actions.hand_over import write_hand_over
+from web.logbook.actions.record_reading import record_reading
+from web.round.views.pages import call_of, standing_of
+
+WARM_DAY_WHY = "Charge to be verified with the air on the condenser above 70 °F"
+
+
+@require_POST
+def add(request, number, did):
+    """Keep gas that went in by the scale, or show what speaks against it."""
+    call = call_of(request, number)
+    standing, typed = standing_of(request, call), request.POST
+    try:
+        act = weigh(request.user, call, standing.judgement, did, typed)
+    except Held as error:
+        return show_charge(request, call, typed={did: typed}, held={did: str(error)})
+    except FieldErrors as error:
+        return show_charge(request, call, typed={did: typed}, wrong={did: error.by_field})
+    except InputError as error:
+        return show_charge(request, call, typed={did: typed}, wrong={did: {"after": str(error)}})
+    messages.success(request, f"{standing.shown.text(act.value, 'oz', 1)} kept. Ten minutes before it is read.")
+    return redirect("charge", number=number)
+
+
+@require_POST
+def level(request, number):
+    """Keep the receiver's level as it was found by tapping or warming."""
+    call = call_of(request, number)
+    try:
+        record_reading(request.user, call, "receiver_level_pct", request.POST.get("level_pct", ""))
+    except InputError as error:
+        return show_charge(request, call, typed={"level": request.POST}, wrong={"level": {"level_pct": str(error)}})
+    return redirect("charge", number=number)
+
+
+@require_POST
+def warm_day(request, number):
+    """Promise to come back on a warm day."""
+    call = call_of(request, number)
+    try:
+        write_hand_over(request.user, call, {"next_visit": request.POST.get("day", ""), "next_visit_why": WARM_DAY_WHY})
+    except InputError as error:
+        text = next(iter(error.by_field.values())) if isinstance(error, FieldErrors) else str(error)
+        return show_charge(request, call, typed={"warm": request.POST}, wrong={"warm": {"day": text}})
+    messages.success(request, "The next visit is on Board and in the hand-over.")
+    return redirect("charge", number=number)

@@ -1,0 +1,130 @@
+"""Sums of the charge bench that keep nothing: the winter charge, and what a receiver holds."""
+
+from kettle.benches.charge import receiver, winter
+from kettle.benches.charge.additions import usual_charge_oz
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.units import OZ_PER_LB
+
+USUAL_HELD_F, USUAL_SPLIT_F, USUAL_COLD_F, HOT_F = 80.0, 20.0, 0.0, 95.0
+STEPS = 6
+# What can be meant at all, by unit.
+SPANS = {"°F": (-60.0, 145.0), "°F diff": (0.0, 60.0), "psig": (-14.6, 900.0), "in": (0.0, 300.0), "ft": (0.0, 3e4),
+         "lb": (0.0, 3000.0),          "ft³": (0.0, 100.0), "%": (0.0, 100.0)}  # fmt: skip
+WISHES = ("rest_psig", "pipe_f", "volume_ft3", "tube_ft", "bore_in", "summer_lb", "split_f", "held_f", "ambient_f", "summer_level",
+          "length_in", "diameter_in", "lies", "liquid_f")  # fmt: skip
+PLAIN = ("in", "ft", "ft³", "%")
+
+
+class Asked:
+    """Figures asked by address, in the units of the person; what is wrong with them by field."""
+
+    def __init__(self, typed, shown):
+        self.typed, self.shown, self.wrong = typed, shown, {}
+
+    def figure(self, name, label, unit, otherwise=None):
+        """A figure in the core's unit; what stands where nothing was typed."""
+        text = self.typed.get(name, "").strip()
+        if not text:
+            return otherwise
+        try:
+            value = float(text.replace(",", ".").replace("−", "-")) if unit in PLAIN else self.shown.parse(text, unit)
+        except InputError as error:
+            self.wrong[name] = f"{label}: {error}"
+            return otherwise
+        except ValueError:
+            self.wrong[name] = f"{label}: “{text[:20]}” is not a figure in {unit}"
+            return otherwise
+        low, high = SPANS[unit]
+        if low <= value <= high:
+            return value
+        self.wrong[name] = f"{label}: {text[:20]} is outside {low:g} to {high:g} {unit}"
+        return otherwise
+
+    def fields(self, asked):
+        """Fields of a form (name, label, unit, value that stands) as `_figure.html` takes them."""
+        rows = []
+        for name, label, unit, value in asked:
+            stands = "" if value is None else f"{value:.4g}" if unit in PLAIN else self.shown.edit(value, unit)
+            told = unit if unit in PLAIN else self.shown.label(unit)
+            rows.append((name, label, told, self.typed.get(name, "") or stands, self.wrong.get(name, "")))
+        return rows
+
+
+def winter_context(asked, standing):
+    """The winter charge of a flooded condenser, and how condenser and receiver fill over the year."""
+    unit, shown, site = standing.unit, standing.shown, standing.call.unit.site
+    if "mixing_valve" not in unit.head_control:
+        return {"winter": None, "winter_fields": []}
+    summer = asked.figure("summer_lb", "Summer charge", "lb", usual_charge_oz(unit) / OZ_PER_LB)
+    split = asked.figure("split_f", "Design split", "°F diff", USUAL_SPLIT_F)
+    held = asked.figure("held_f", "Held at", "°F", USUAL_HELD_F)
+    known_cold = site.coldest_f if site and site.coldest_f is not None else USUAL_COLD_F
+    cold = asked.figure("ambient_f", "Lowest outdoor air", "°F", known_cold)
+    feet, bore = asked.figure("tube_ft", "Tube", "ft"), asked.figure("bore_in", "Inside", "in")
+    level = asked.figure("summer_level", "Level in summer", "%")
+    volume, from_what = asked.figure("volume_ft3", "Condenser", "ft³"), "as typed"
+    found, over, receiver_ft3 = None, [], None
+    try:
+        if volume is None and feet is not None and bore is not None:
+            volume, from_what = winter.volume_of_tube_ft3(feet, bore), "by its tube"
+        elif volume is None:
+            volume, from_what = winter.usual_volume_ft3(unit, summer), "usual for the summer charge"
+        found = winter.winter(unit.refrigerant, volume, split, held, cold, summer)
+        receiver_ft3 = _receiver_ft3(asked) or found.receiver_ft3
+        if level is None:
+            level = 100.0 * winter.usual_summer_level(unit.refrigerant, summer, receiver_ft3)
+        days = [HOT_F + (cold - HOT_F) * n / STEPS for n in range(STEPS + 1)]
+        over = winter.over_the_year(unit.refrigerant, volume, split, held, days, receiver_ft3, level / 100.0, found.add_lb)
+    except FieldErrors as error:
+        asked.wrong.update(error.by_field)
+    fields = asked.fields((
+        ("summer_lb", "Summer charge", "lb", summer), ("split_f", "Design split", "°F diff", split), ("held_f", "Held at", "°F", held),
+        ("ambient_f", "Lowest outdoor air", "°F", cold), ("tube_ft", "Condenser tube", "ft", feet), ("bore_in", "Its inside", "in", bore),
+        ("volume_ft3", "or its volume", "ft³", asked.figure("volume_ft3", "Condenser", "ft³")),
+        ("summer_level", "Receiver in summer", "%", level),
+    ))  # fmt: skip
+    if found is None:
+        return {"winter": None, "winter_fields": fields}
+    return {
+        "winter": found, "winter_fields": fields, "volume_words": f"{volume:.3g} ft³, {from_what}",
+        "flooded_pct": f"{100.0 * found.flooded:.0f} %", "add_words": shown.text(found.add_lb, "lb", 1),
+        "receiver_words": f"{found.receiver_ft3:.2g} ft³",
+        "thumb_words": shown.span(*found.thumb_lb, "lb", 1),
+        "filling": [
+            (shown.text(one.ambient_f, "°F", 0), f"{100.0 * one.condenser:.0f}", f"{min(100.0 * one.receiver, 100.0):.0f}",
+             f"{100.0 * one.receiver:.0f}", one.over, one.empty)
+            for one in over
+        ],
+    }  # fmt: skip
+
+
+def _receiver_ft3(asked):
+    length, diameter = asked.figure("length_in", "Length", "in"), asked.figure("diameter_in", "Diameter", "in")
+    if length is None or diameter is None:
+        return None
+    return receiver.volume_ft3(length, diameter)
+
+
+def receiver_context(asked, standing):
+    """What the receiver holds by its level, drawn in its own shape."""
+    unit, facts, shown = standing.unit, standing.judgement.facts, standing.shown
+    if not unit.receiver:
+        return {"receiver_fields": []}
+    length, diameter = asked.figure("length_in", "Length", "in"), asked.figure("diameter_in", "Diameter", "in")
+    liquid = asked.figure("liquid_f", "Liquid", "°F", facts.number("liquid_line_f") or facts.derived.get("sct_f") or 90.0)
+    lies = asked.typed.get("lies", "")
+    lies = lies if lies in receiver.LIES else "standing"
+    level, held = facts.number("receiver_level_pct"), ""
+    if length is not None and diameter is not None and level is not None:
+        try:
+            whole = receiver.volume_ft3(length, diameter)
+            held = shown.text(receiver.held_lb(unit.refrigerant, whole, level / 100.0, lies, liquid), "lb", 1)
+        except FieldErrors as error:
+            asked.wrong.update(error.by_field)
+    return {
+        "receiver_fields": asked.fields((("length_in", "Length", "in", length), ("diameter_in", "Diameter", "in", diameter),
+                                         ("liquid_f", "Liquid", "°F", liquid))),
+        "receiver_lies": receiver.LIES.items(), "lies": lies, "level": level, "level_held": held,
+        "level_words": "" if level is None else f"{level:.0f} %",
+        "level_y": "" if level is None else f"{100.0 - level:.0f}", "level_high": "" if level is None else f"{level:.0f}",
+    }  # fmt: skip

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.benches.valve.course import Point, Turned
-from kettle.benches.valve.learn import format_turns
+from kettle.benches.valve.learn import turns_sign
 from kettle.knowledge.units import ShownUnits
 
 WIDTH: Final = 720.0
-LEFT, RIGHT, TOP = 44.0, 12.0, 34.0
+LEFT, RIGHT, TOP = 44.0, 26.0, 34.0
 HIGH: Final = 190.0
 BOX_TOP, BOX_HIGH = 250.0, 60.0
 FOOT, MARGIN = 24.0, 8.0
@@ -79,11 +79,11 @@ def drawn(points: Sequence[Point], turns: Sequence[Turned], now_min: float, band
         line=" ".join(f"{x(one.at_min)},{y(one.superheat_f)}" for one in points),
         dots=tuple((x(one.at_min), y(one.superheat_f), shown.text(one.superheat_f, "°F diff")) for one in points),
         box_line=" ".join(f"{x(at)},{box_y(f)}" for at, f in boxes),
-        box_low=shown.text(low, "°F", 0) if boxes else "",
-        box_high=shown.text(high, "°F", 0) if boxes else "",
+        box_low=shown.figure(low, "°F", 0) if boxes else "",
+        box_high=shown.figure(high, "°F", 0) if boxes else "",
         band_y=y(band_f[1]),
         band_high=round(y(band_f[0]) - y(band_f[1]), 1),
-        marks=tuple(Mark(x(one.at_min), f"{format_turns(one.turns)} {'out' if one.turns > 0 else 'in'}", one.turns > 0) for one in turns),
+        marks=tuple(Mark(x(one.at_min), f"{turns_sign(one.turns)} {'out' if one.turns > 0 else 'in'}", one.turns > 0) for one in turns),
         ticks=tuple((y(f), shown.figure(f, "°F diff", 0)) for f in TICKS_F if f <= top_f),
         minutes=tuple((x(now_min - step * n), f"−{step * n:.0f}" if n else "now") for n in range(count + 1)),
     )

@@ -133,10 +133,15 @@ def next_turn(superheat_f: float, low_f: float, high_f: float, valve: Learned, s
     return Next(-sign * step, expect, doubt, SETTLE_MIN, says, nothing)
 
 
+def turns_sign(turns: float) -> str:
+    """Return turns as short as they are said: ¼, 1, 1.3."""
+    words = {0.125: "⅛", 0.25: "¼", 0.5: "½", 0.75: "¾", 1.0: "1"}
+    return words.get(abs(turns), format_number(abs(turns), 1))
+
+
 def format_turns(turns: float) -> str:
     """Return turns as a technician says them: ¼ turn, 1 turn."""
-    words = {0.125: "⅛", 0.25: "¼", 0.5: "½", 0.75: "¾", 1.0: "1"}
-    return f"{words.get(abs(turns), format_number(abs(turns), 2))} turn"
+    return f"{turns_sign(turns)} turn{'s' if abs(turns) > 1.0 else ''}"
 
 
 assert max(STEPS) <= FAR_OUT_STEP_TURNS and USUAL_STEP_TURNS in STEPS

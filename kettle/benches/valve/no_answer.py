@@ -93,6 +93,13 @@ def way(before: Facts, now: Facts, exercised: bool) -> list[Step]:
     return steps
 
 
+def first(now: Facts, opens: bool) -> list[Step]:
+    """Return what is looked at before a stem is opened: bulb, then strainer and solenoid, where they are not cleared yet. A valve that is
+    closed because it floods waits for nothing but its bulb."""
+    steps = [step for step in way(now, now, exercised=False) if step.code in ("bulb", "supply") and step.state != "done"]
+    return steps if opens else [step for step in steps if step.code == "bulb"]
+
+
 def outcome(before: Facts, now: Facts, exercised: bool) -> Outcome | None:
     """Return what the way came to, by rule; None while it goes on."""
     if _bulb(now)[0] == "put_right" or _supply(now)[0] == "put_right":

@@ -203,6 +203,13 @@ def test_the_way_of_a_valve_without_answer_goes_step_by_step():
     assert states(facts(**supplied), True, warmed) == ["done", "done", "done", "done", "next"]
 
 
+def test_before_a_stem_is_opened_bulb_and_supply_are_looked_at_but_flooding_waits_only_for_the_bulb():
+    assert [step.code for step in no_answer.first(facts(), opens=True)] == ["bulb", "supply"]
+    assert [step.code for step in no_answer.first(facts(bulb="tight_insulated"), opens=True)] == ["supply"]
+    assert no_answer.first(facts(bulb="tight_insulated"), opens=False) == []
+    assert no_answer.first(facts(bulb="tight_insulated", liquid_solenoid="open", drier_drop_f=1.0), opens=True) == []
+
+
 @pytest.mark.parametrize(("warmed", "after", "title"), [
     ("none", "as_expected", "Dirt, wax or ice inside"), ("none", "partial", "Dirt, wax or ice inside"),
     ("none", "none", "Power element, or the valve"), ("partial", "none", "Valve"),
@@ -244,7 +251,7 @@ def test_an_electronic_valve_is_told_from_its_probes(read, says):
 def test_the_drawing_holds_everything_inside_its_frame():
     points = [Point(0.0, 30.0, 40.0), Point(10.0, 24.0, 38.0), Point(50.0, 9.0, 36.5)]
     found = drawn(points, [Turned(5.0, 0.5), Turned(30.0, -0.25)], 55.0, (6.0, 12.0), TRADE)
-    assert [mark.words for mark in found.marks] == ["½ turn out", "¼ turn in"]
+    assert [mark.words for mark in found.marks] == ["½ out", "¼ in"]
     assert all(44.0 <= x <= 720.0 and 34.0 <= y <= 224.0 for x, y, _ in found.dots) and found.dots[0][1] < found.dots[2][1]
-    assert found.band_high > 0 and found.box_low == "34 °F" and found.minutes[0][1] == "now"
+    assert found.band_high > 0 and found.box_low == "34" and found.minutes[0][1] == "now"
     assert drawn([], [], 0.0, (6.0, 12.0), TRADE).line == ""

@@ -52,6 +52,9 @@ def test_the_next_turn_is_proposed_from_what_this_valve_did(at_work, call, visit
     visit.read(5, 26.0)
     body = page(at_work, call)
     assert "1 turn out, it opens: about 22.0 °F ± 2.0 after 15 min" in body and "usual, nothing learned yet" in body
+    assert "Before the stem: strainer and solenoid" in body
+    visit.read(5, 26.0, drier_drop_f=1.0, liquid_solenoid="open")
+    assert "Before the stem" not in page(at_work, call)
     visit.turn(6, "out", "1")
     visit.read(25, 19.0)
     body = page(at_work, call)
@@ -75,7 +78,7 @@ def test_back_to_where_it_was_is_one_tap(at_work, call, visit):
     visit.read(5, 26.0)
     for at_min, turns in ((6, "1"), (30, "1"), (55, "0.5")):
         visit.turn(at_min, "out", turns)
-    assert "2.5 turn out from where it was found" in page(at_work, call)
+    assert "2.5 turns out from where it was found" in page(at_work, call)
     post(at_work, "valve-back", call)
     assert [(one.direction, one.turns, one.reason) for one in ValveTurn.objects.order_by("pk")][3:] == [
         ("in", 2.0, "Back to where it was found"), ("in", 0.5, "Back to where it was found"),

@@ -7,9 +7,11 @@ from django.utils import timezone
 from kettle.benches.valve import adjust
 from kettle.benches.valve.course import Turned, points_of, settling
 from kettle.benches.valve.learn import answers, learned, next_turn, without_answer
+from kettle.judging.facts import Facts
 from kettle.knowledge.bands import default_band
 from web.links.probes import link
 from web.logbook.courses import acts_of
+from web.logbook.judging import value_of
 from web.logbook.models import Call, ValveTurn
 
 # Earlier calls are looked through for the last turn so far back.
@@ -80,6 +82,18 @@ def series_of(call, unit, shown, coil=1):
     turns = [Turned(minutes(t.at), t.turns if t.direction == "out" else -t.turns) for t in turns_of(call, coil)]
     others = [minutes(step.at) for step in acts_of(call) if step.kept_as != "turn" and not step.act.still]
     return Series(unit, shown, minutes(ends), points, turns, others)
+
+
+def seen_of_valve(call, standing, until=None, response_from=None):
+    """What was seen of the valve and its supply: a turn of the stem makes none of it untrue. `until` leaves out what came later,
+    `response_from` an answer to the bulb from before."""
+    seen = {}
+    for row in call.readings.all():
+        late = until is not None and row.at > until
+        early = response_from is not None and row.key == "valve_response" and row.at <= response_from
+        if row.undone_at is None and not late and not early and (row.evaporator or 1) == standing.coil:
+            seen[row.key] = value_of(row)
+    return Facts(standing.unit, seen, shown=standing.shown)
 
 
 def turns_of(call, coil):

@@ -9,17 +9,15 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.valve import bulb, electronic, no_answer
 from kettle.benches.valve.drawing import drawn
 from kettle.benches.valve.learn import format_turns
-from kettle.judging.facts import Facts
 from kettle.knowledge import anatomy
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.probes.actions.take_probes import take_probes
-from web.benches.valve.series import drift_of, series_of
+from web.benches.valve.series import drift_of, seen_of_valve, series_of
 from web.benches.valve.views.stem import stem_context
 from web.links.probes import link
 from web.logbook.controller_talks import last_read
 from web.logbook.courses import acts_of
-from web.logbook.judging import value_of
 from web.round.views.pages import call_of, frame, standing_of
 from web.round.wishes import remembered
 
@@ -90,22 +88,13 @@ def _way(call, standing, series):
     if standing.unit.metering != "txv":
         return {"steps": []}
     done = next((step for step in acts_of(call) if (step.part, step.did) == EXERCISED), None)
-    before, now = _seen(call, standing, until=done.at if done else None), _seen(call, standing, response_from=done.at if done else None)
+    before, now = (
+        seen_of_valve(call, standing, until=done.at if done else None),
+        seen_of_valve(call, standing, response_from=done.at if done else None),
+    )
     steps = [(step, *STATE_MARKS[step.state], _asked(standing, step)) for step in no_answer.way(before, now, done is not None)]
     wanted = done is not None or (series is not None and series.without_answer) or now.is_("valve_response", "none")
     return {"steps": steps, "no_answer": wanted, "outcome": no_answer.outcome(before, now, done is not None)}
-
-
-def _seen(call, standing, until=None, response_from=None):
-    """What was seen of the valve and its supply: a turn of the stem makes none of it untrue. `until` leaves out what came later,
-    `response_from` an answer to the bulb from before."""
-    seen = {}
-    for row in call.readings.all():
-        late = until is not None and row.at > until
-        early = response_from is not None and row.key == "valve_response" and row.at <= response_from
-        if row.undone_at is None and not late and not early and (row.evaporator or 1) == standing.coil:
-            seen[row.key] = value_of(row)
-    return Facts(standing.unit, seen, shown=standing.shown)
 
 
 def _asked(standing, step):

@@ -4,11 +4,11 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_POST
 
-from kettle.benches.valve import adjust
+from kettle.benches.valve import adjust, no_answer
 from kettle.knowledge.errors import InputError
 from web.benches.valve.actions.stem_way import stem_way
 from web.benches.valve.actions.turn_valve import ReasonNeeded, back_to_found, turn_valve
-from web.benches.valve.series import series_of
+from web.benches.valve.series import seen_of_valve, series_of
 from web.round.views.pages import call_of, show, standing_of
 
 NO_STEM = {
@@ -31,13 +31,16 @@ def stem_context(request, standing):
         "goals": adjust.GOALS.items(),
         "goal": adjust.goal_from(verdict) or "",
         "superheat_words": _superheat_words(standing.cards[0]),
-        "net_words": f"{abs(net):g} turn {'out' if net > 0 else 'in'} from where it was found" if net else "where it was found",
+        "net_words": f"{abs(net):g} turn{'s' if abs(net) > 1 else ''} {'out' if net > 0 else 'in'} from where it was found"
+        if net
+        else "where it was found",
         "settle_min": adjust.SETTLE_MIN,
         "no_stem": NO_STEM.get(standing.unit.metering, ""),
         "has_stem": has_stem,
         "off_found": bool(net),
         "settling": series.settling if series else None,
         "proposed": proposed,
+        "first": no_answer.first(seen_of_valve(standing.call, standing), proposed.turns > 0) if proposed and proposed.turns else [],
         "typed_turn": _as_typed(proposed),
         "turn_errors": {},
     }

@@ -37,7 +37,8 @@ def main():
     acts["said on the picture"] = (lambda: client.post(f"{at}/entry/door/", said, headers={"HX-Request": "true"}), ENTRY_S)
     left = {"starts": "02:00 10:00 18:00", "fail_safe_min": "30", "termination_f": "55", "act": "nudge", "place": "1", "by": "1"}
     acts["program moved"] = (lambda: client.post(f"{at}/program/try/", left, headers={"HX-Request": "true"}), ENTRY_S)
-    stops = ("arrive", "read", "sets", "probes", "programs", "watch", "controller", "power", "judge", "correct", "hand-over", "report")
+    stops = ("arrive", "read", "sets", "probes", "programs", "watch", "controller", "power", "judge", "correct", "valve",
+             "charge", "controls", "hand-over", "report")  # fmt: skip
     for page in ("/", "/units/1/", "/units/1/bands/", "/ladder/", "/ladder/card/", *(f"{at}/{stop}/" for stop in stops)):
         acts[page] = (lambda page=page: client.get(page), PAGE_S)
     for name, (act, wanted) in acts.items():

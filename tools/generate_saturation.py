@@ -19,6 +19,7 @@ PA_PER_PSI = 6894.757293
 KG_M3_PER_LB_FT3 = 16.018463
 J_KG_PER_BTU_LB = 2326.0
 J_KGK_PER_BTU_LBF = 4186.8
+LB_FTH_PER_PA_S = 2419.0883
 RANKINE = 459.67
 LOW_F, HIGH_F, STEP_F = -80, 150, 2
 # A table starts above the triple point and ends this far below the critical point.
@@ -139,6 +140,44 @@ def tabled(state: AbstractState, column: str, temperature_f: float) -> float:
     return math.exp(bridged) if logarithmic else bridged
 
 
+def parts_of(fluid: str | Blend, state: AbstractState) -> list[tuple[AbstractState, float, float]]:
+    """Return the pure parts of a fluid, each with its mole share and its molar mass."""
+    names, shares = state.fluid_names(), state.get_mole_fractions() if len(state.fluid_names()) > 1 else [1.0]
+    return [(part := AbstractState("HEOS", name), share, part.molar_mass()) for name, share in zip(names, shares, strict=True)]
+
+
+def thickness(part: AbstractState, quality: float, temperature_f: float) -> float:
+    """Return the viscosity of a pure part on its own saturation line, Pa·s; near or beyond its critical point that just below it, and where
+    the source has none that of its nearest solved temperature."""
+    kelvin = min((temperature_f + RANKINE) / 1.8, part.T_critical() - 2.0)
+    kelvin = max(kelvin, part.Ttriple() + 1.0)
+    for away in (0.0, *(step * sign for step in range(2, 60, 2) for sign in (1, -1))):
+        try:
+            part.update(CoolProp.QT_INPUTS, quality, min(max(kelvin + away, part.Ttriple() + 1.0), part.T_critical() - 2.0))
+            return float(part.viscosity())
+        except ValueError:
+            continue
+    raise ValueError("no viscosity")
+
+
+def viscosity(parts: list[tuple[AbstractState, float, float]], quality: float, temperature_f: float) -> float:
+    """Return the viscosity of a blend on its saturation line, lb/ft·h, from its parts at the same temperature.
+
+    Liquid by the logarithm over mole shares (Grunberg and Nissan 1949, without interaction), vapour weighed by mole share and the root of the
+    molar mass (Herning and Zipperer 1936). A part the source has no viscosity of is left out.
+    """
+    found = []
+    for part, share, mass in parts:
+        try:
+            found.append((thickness(part, quality, temperature_f), share, mass))
+        except ValueError:
+            continue
+    weights = [share if quality == 0.0 else share * math.sqrt(mass) for _, share, mass in found]
+    of = [math.log(mu) if quality == 0.0 else mu for mu, _, _ in found]
+    mean = sum(weight * value for weight, value in zip(weights, of, strict=True)) / sum(weights)
+    return LB_FTH_PER_PA_S * (math.exp(mean) if quality == 0.0 else mean)
+
+
 def temperatures_of(state: AbstractState) -> range:
     """Return the temperatures of a table, °F: as wide as wanted, inside triple and critical point."""
     low, high = LOW_F, HIGH_F
@@ -157,6 +196,9 @@ def entry_of(fluid: str | Blend, safety_class: str) -> dict[str, object]:
     for column, (_, _, _, digits) in COLUMNS.items():
         datum = tabled(state, "liquid_btu_lb", DATUM_F) if column.endswith("_btu_lb") else 0.0
         columns[column] = [round(tabled(state, column, t) - datum, digits) for t in temperatures]
+    parts = parts_of(fluid, state)
+    for column, quality in (("liquid_lb_fth", 0.0), ("vapor_lb_fth", 1.0)):
+        columns[column] = [round(viscosity(parts, quality, t), 5) for t in temperatures]
     return {
         "safety_class": safety_class,
         "molar_mass": round(state.molar_mass() * 1000, 3),

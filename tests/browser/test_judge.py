@@ -39,7 +39,7 @@ def test_a_held_gauge_is_refused_and_taken_on_with_a_reason(open_stop, accessibl
     accessible(page)
     held.get_by_role("button", name="Take it on").click()
     expect(page.locator("#holds")).to_contain_text("checking the hoses only")
-    assert Override.objects.get().action == "gauges"
+    assert Override.objects.get(call__unit__name="Cooler 1").action == "gauges"
     page = open_stop("Cooler 1", "read")
     type_in(page, "suction_psig", "48")
     expect(page.locator("#tag-suction_psig").get_by_role("alert")).to_have_count(0)

@@ -82,7 +82,7 @@ def test_from_a_new_call_to_the_printed_report(app, live_server, screen, accessi
     assert not ValveTurn.objects.filter(call__complaint="Ice cream is soft.").exists()
     page.get_by_text("Out, counter-clockwise", exact=True).click()
     page.get_by_role("button", name="Record it with this reason").click()
-    expect(page.locator(".notice")).to_contain_text("settling clock runs")
+    expect(page.locator(".notice")).to_contain_text("counts again when it has settled")
     show_standing(page, screen)
     expect(page.locator("#standing .clock")).to_contain_text("15 min")
     hide_standing(page, screen)

@@ -67,6 +67,8 @@ def drawn(points: Sequence[Point], turns: Sequence[Turned], now_min: float, band
         return round(TOP + HIGH * (1.0 - min(max(superheat_f, 0.0), top_f) / top_f), 1)
 
     boxes = [(one.at_min, one.box_f) for one in points if one.box_f is not None]
+    if len({at for at, _ in boxes}) < 2:
+        boxes = []
     low, high = (min(f for _, f in boxes), max(f for _, f in boxes)) if boxes else (0.0, 0.0)
     low, high = low - BOX_ROOM_F, high + BOX_ROOM_F
 

@@ -26,7 +26,8 @@ class Refrigerant:
     """A refrigerant with its two saturation lines, properties along them, and the range in which it is answered.
 
     `molar_mass` in lb/lbmol. `estimated` names the pairs of a blend whose mixing the source only estimates.
-    Properties: density lb/ft³, enthalpy Btu/lb (saturated liquid at -40 °F is 0), heat capacity Btu/lb°F; liquid on the
+    Properties: density lb/ft³, enthalpy Btu/lb (saturated liquid at -40 °F is 0), heat capacity Btu/lb°F, viscosity lb/ft·h (of
+    blends from their parts: good to some 10 %); liquid on the
     bubble line, vapor on the dew line, each by its own saturation temperature.
     """
 
@@ -44,6 +45,8 @@ class Refrigerant:
     vapor_btu_lb: PropertyLine
     liquid_btu_lbf: PropertyLine
     vapor_btu_lbf: PropertyLine
+    liquid_lb_fth: PropertyLine
+    vapor_lb_fth: PropertyLine
 
     @property
     def flammable(self) -> bool:
@@ -168,6 +171,8 @@ def catalogue() -> dict[str, Refrigerant]:
             vapor_btu_lb=line("vapor_btu_lb"),
             liquid_btu_lbf=line("liquid_btu_lbf"),
             vapor_btu_lbf=line("vapor_btu_lbf"),
+            liquid_lb_fth=line("liquid_lb_fth"),
+            vapor_lb_fth=line("vapor_lb_fth"),
         )
 
     return {name: made(name, entry) for name, entry in _data()["refrigerants"].items()}

@@ -1,0 +1,1 @@
+"""Refrigerant work: leak, recovery, opening, evacuation, weighing in, and every ounce accounted for."""

@@ -1,0 +1,112 @@
+"""Where a leak is searched, in which order for a unit and its signs, and what signals at neighbouring places name."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Final
+
+from kettle.judging.facts import Facts
+from kettle.knowledge.unit import Unit
+
+# What can be tapped at a place: its word, and how much it weighs towards a leak there.
+HEARD: Final[dict[str, str]] = {"no": "no", "signal": "signal", "twice": "signal twice", "bubbles": "bubbles"}
+NAMES: Final = ("twice", "bubbles")
+
+
+@dataclass(frozen=True)
+class Place:
+    """A place worth searching: its name, how it is gone over, its neighbours, and which part of the circuit it belongs to.
+
+    `weight` says how often leaks are found there, judgement of the trade; `signs` which observations bring it forward.
+    """
+
+    code: str
+    label: str
+    how: str
+    belongs: str
+    weight: float
+    neighbours: tuple[str, ...] = ()
+    signs: tuple[tuple[str, str], ...] = ()
+    only: str = ""
+
+
+# fmt: off
+PLACES: Final[tuple[Place, ...]] = (
+    Place("caps", "Stem caps and seals", "Cap off, over the stem; cap on again with its seal", "valves", 3.0, ("cores",),
+          (("oil_trace", "at_valve_stem"),)),
+    Place("cores", "Valve cores and taps", "Over each core, then bubbles; caps back on", "valves", 3.0, ("caps",)),
+    Place("flares", "Flares and unions", "All round each nut, from below too", "lines", 2.5, ("lines", "drier"),
+          (("oil_trace", "at_fitting"),)),
+    Place("coil_joints", "Coil: joints and U-bends", "Each bend and header, both ends", "coil", 2.5, ("coil_left", "coil_right", "valve"),
+          (("oil_trace", "at_coil"), ("melt_water", "cloudy_foaming"))),
+    Place("coil_left", "Coil: left half", "Fan off; along the fins, both faces, slowly", "coil", 1.6, ("coil_joints", "coil_right"),
+          (("melt_water", "cloudy_foaming"),)),
+    Place("coil_right", "Coil: right half", "Fan off; along the fins, both faces, slowly", "coil", 1.6, ("coil_joints", "coil_left"),
+          (("melt_water", "cloudy_foaming"),)),
+    Place("valve", "Expansion valve and distributor", "Body, equalizer line, each distributor tube", "coil", 1.2, ("coil_joints", "lines")),
+    Place("rubs", "Where tubes rub", "Capillary, equalizer, discharge line against frame and each other", "lines", 1.8,
+          ("lines", "compressor")),
+    Place("lines", "Lines and brazed joints", "Each joint; then along the run, through walls", "lines", 1.0, ("flares", "rubs", "valve")),
+    Place("drier", "Drier, glass, solenoid", "Both ends of each, the glass round its rim", "lines", 1.2, ("flares", "receiver")),
+    Place("receiver", "Receiver and its valves", "Seams, fusible plug, service valves", "unit", 1.0, ("drier", "condenser"),
+          only="receiver"),
+    Place("condenser", "Condenser: bends and tube sheets", "Fan off; bends at both ends, where it sits on its frame", "unit", 1.5,
+          ("compressor", "receiver")),
+    Place("compressor", "Compressor: joints, terminals, relief", "Stubs, terminal box with power locked out, gaskets", "unit", 1.2,
+          ("condenser", "rubs")),
+)
+# fmt: on
+BY_CODE: Final[Mapping[str, Place]] = {place.code: place for place in PLACES}
+# A sign brings its places forward by so much.
+SIGN: Final = 4.0
+
+
+def in_order(unit: Unit, facts: Facts) -> list[Place]:
+    """Return the places of a unit in the order in which they are worth searching, by how often they leak and by the signs seen."""
+    there = [place for place in PLACES if place.only != "receiver" or unit.receiver]
+    return sorted(there, key=lambda place: -place.weight * (SIGN if any(facts.is_(key, word) for key, word in place.signs) else 1.0))
+
+
+@dataclass(frozen=True)
+class Found:
+    """What the search came to: the places named, in words, and what is next."""
+
+    places: tuple[str, ...]
+    says: str
+
+
+def found(unit: Unit, facts: Facts, heard: Mapping[str, str]) -> Found:
+    """Return what was found by what each place gave (code -> word of `HEARD`).
+
+    Bubbles name a place; two signals there name it where its neighbours give none; a signal at neighbours too is gas that drifts.
+    """
+    bubbles = tuple(code for code in heard if heard[code] == "bubbles")
+    if bubbles:
+        return Found(bubbles, f"{_labels(bubbles)}: bubbles. Found")
+    named = tuple(
+        code for code, word in heard.items()
+        if word == "twice" and all(heard.get(other) == "no" for other in BY_CODE[code].neighbours if other in _there(unit))
+    )  # fmt: skip
+    if named:
+        parts = {BY_CODE[code].belongs for code in named}
+        tail = ": in the coil, not the lines" if parts == {"coil"} else ""
+        return Found(named, f"{_labels(named)}: signalled twice, nothing at its neighbours{tail}")
+    twice = [code for code, word in heard.items() if word == "twice"]
+    if twice:
+        open_ = [other for code in twice for other in BY_CODE[code].neighbours if other in _there(unit) and heard.get(other) != "no"]
+        if open_:
+            return Found((), f"Signalled twice at {_labels(tuple(twice))}: now its neighbours, {_labels(tuple(dict.fromkeys(open_)))}")
+    once = [code for code, word in heard.items() if word == "signal"]
+    if once:
+        return Found((), f"One signal at {_labels(tuple(once))}: let it clear, and again from the other side")
+    left = [place for place in in_order(unit, facts) if place.code not in heard]
+    if left:
+        return Found((), f"Next: {left[0].label}. {left[0].how}")
+    return Found((), "Nothing found at any place: standing pressure with nitrogen over night, or dye; each tells more and costs a visit")
+
+
+def _there(unit: Unit) -> set[str]:
+    return {place.code for place in PLACES if place.only != "receiver" or unit.receiver}
+
+
+def _labels(codes: tuple[str, ...]) -> str:
+    return " and ".join(BY_CODE[code].label for code in codes)

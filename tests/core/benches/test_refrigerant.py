@@ -1,0 +1,272 @@
+"""Refrigerant work: cylinders, nitrogen, decay curves, the ledger, leak places, a change's steps, capillary tubes, compressors, retrofit."""
+
+import math
+import random
+from datetime import date, timedelta
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kettle.benches.refrigerant import capillary, change, compressor, cylinders, leaks, ledger, nitrogen, retrofit, vacuum
+from kettle.benches.refrigerant.ledger import Move
+from kettle.judging.facts import Facts
+from kettle.knowledge import refrigerants
+from kettle.knowledge.cautions import words
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.unit import UnitSpec, resolve
+
+FREEZER = resolve(UnitSpec("walk_in_freezer", "R-404A"))
+REACH_IN = resolve(UnitSpec("reach_in_cooler", "R-134a"))
+
+
+@pytest.mark.parametrize(("name", "water", "warmest", "limit"), [
+    # 0.8 x 47.7/62.37 ft³ x liquid density, by published tables: R-134a at 130 °F 67.0 lb/ft³, R-22 at 130 °F 65.3, R-290 at 120 °F 28.1.
+    ("R-134a", 47.7, 130.0, 41.0), ("R-22", 47.7, 130.0, 40.0), ("R-290", 26.2, 120.0, 9.45),
+])  # fmt: skip
+def test_how_much_a_cylinder_may_hold(name, water, warmest, limit):
+    assert cylinders.limit_lb(refrigerants.get(name), water, warmest) == pytest.approx(limit, rel=0.015)
+
+
+def test_what_is_in_a_cylinder_and_what_may_go_into_it():
+    found = cylinders.room(41.0, 60.0, 28.0)
+    assert found.inside_lb == 32.0 and found.left_lb == 9.0 and not found.over and cylinders.room(30.0, 60.0, 28.0).over
+    assert "does not go in with it" in cylinders.may_go_in("R-22", "R-404A", recovery=True)
+    assert "supply cylinder" in cylinders.may_go_in("", "R-404A", recovery=False)
+    assert cylinders.may_go_in("", "R-404A", recovery=True) == cylinders.may_go_in("R-404A", "R-404A", recovery=True) == ""
+    for call, field in (
+        (lambda: cylinders.room(41.0, 20.0, 28.0), "gross_lb"),
+        (lambda: cylinders.limit_lb(FREEZER.refrigerant, 0.0), "water_lb"),
+    ):
+        with pytest.raises(FieldErrors) as wrong:
+            call()
+        assert list(wrong.value.by_field) == [field]
+
+
+@pytest.mark.parametrize(("got", "says"), [(98.0, "as it should be"), (60.0, "40 % short"), (130.0, "30 % over")])
+def test_what_was_recovered_against_what_should_be_in_it(got, says):
+    assert says in cylinders.recovered(100.0, got)
+
+
+def test_nitrogen_goes_with_the_temperature():
+    # 150 psig at 70 °F (164.7 psia, 529.67 °R) at 50 °F: 164.7 x 509.67 / 529.67 - 14.7 = 143.8 psig.
+    found = nitrogen.stood(150.0, 70.0, 143.8, 50.0, 60.0)
+    assert found.due_psig == pytest.approx(143.8, abs=0.1) and not found.leaks and "cannot be told" in found.says
+    assert nitrogen.stood(150.0, 70.0, 138.0, 50.0, 60.0).leaks
+    assert "a valve passes" in nitrogen.stood(150.0, 70.0, 155.0, 70.0, 60.0).says
+    with pytest.raises(FieldErrors) as wrong:
+        nitrogen.stood(5.0, 300.0, 143.8, 50.0, 0.0)
+    assert set(wrong.value.by_field) == {"start_psig", "start_f", "minutes"}
+
+
+@given(st.floats(50.0, 500.0), st.floats(0.0, 110.0), st.floats(0.0, 110.0), st.floats(5.0, 1440.0))
+def test_temperature_alone_is_never_called_a_leak_and_longer_tells_smaller_ones(psig, start, now, minutes):
+    due = nitrogen.stood(psig, start, 1.0, now, minutes).due_psig
+    found = nitrogen.stood(psig, start, due, now, minutes)
+    assert not found.leaks and nitrogen.stood(psig, start, due, now, 2.0 * minutes).tells_psi_h < found.tells_psi_h
+
+
+def decay(chance, kind):
+    """A rise after shutting off, read every minute or so, with a gauge that scatters by 4 %."""
+    start, span = chance.uniform(200.0, 480.0), chance.uniform(12.0, 25.0)
+    at = [span * n / 14.0 for n in range(15)]
+    if kind == "tight":
+        rise = chance.uniform(30.0, 350.0)
+        true = [start + rise * (1.0 - math.exp(-t / 5.0)) for t in at]
+    elif kind == "wet":
+        rise, tau = chance.uniform(1800.0, 9000.0), chance.uniform(1.5, 0.3 * span)
+        true = [start + rise * (1.0 - math.exp(-t / tau)) for t in at]
+    else:
+        true = [start + chance_rate * t for chance_rate in (chance.uniform(120.0, 3000.0),) for t in at]
+    return [(t, microns * chance.gauss(1.0, 0.04)) for t, microns in zip(at, true, strict=True)]
+
+
+def test_decay_curves_are_told_apart():
+    chance, right = random.Random(11), 0
+    for n in range(300):
+        kind = ("tight", "wet", "leaking")[n % 3]
+        right += vacuum.read_decay(decay(chance, kind)).state == kind
+    assert right >= 0.95 * 300
+
+
+def test_a_decay_is_watched_long_enough():
+    assert vacuum.read_decay([(0, 400), (1, 420)]).state == "watch"
+    short = vacuum.read_decay([(0, 400), (1, 420), (2, 430), (3, 440)])
+    assert short.state == "watch" and short.watch_min == pytest.approx(7.0) and "watch 7 more min" in short.says
+    wet = vacuum.read_decay([(t, 400 + 4000 * (1 - math.exp(-t / 3))) for t in range(16)])
+    assert wet.levels_at == pytest.approx(4400, rel=0.02)
+
+
+def test_the_time_a_pump_needs():
+    # Without a line: volume over speed x ln(760/0.5). 1 ft³ is 28.3 L, 6 cfm 2.83 L/s: 10.0 s x 7.33 = 73 s.
+    wide = vacuum.pull_down(1.0, 6.0, 0.5, 2.0)
+    assert wide.minutes == pytest.approx(73.3 / 60.0, rel=0.05) and wide.let_through > 0.95
+    thin = vacuum.pull_down(1.0, 6.0, 6.0, 0.25)
+    assert thin.minutes > 3.0 * wide.minutes and thin.let_through < 0.1
+    with pytest.raises(FieldErrors) as wrong:
+        vacuum.pull_down(0.0, 600.0, 3.0, 0.25)
+    assert set(wrong.value.by_field) == {"volume_ft3", "pump_cfm"}
+
+
+KIND_NAMES = sorted(ledger.KINDS)
+moves = st.lists(st.builds(
+    Move, st.dates(date(2025, 1, 1), date(2026, 12, 31)), st.sampled_from(KIND_NAMES), st.floats(0.1, 500.0), st.just("R-404A"),
+    st.sampled_from(["C-1", "C-2"]), st.sampled_from(["U-1", "U-2"]),
+), max_size=40)  # fmt: skip
+
+
+@given(moves)
+def test_the_ledger_always_balances(lines):
+    # What left or entered the shop is what cylinders and units hold together.
+    inside = sum(ledger.balance_oz(lines, one) for one in ("C-1", "C-2")) + sum(ledger.net_oz(lines, one) for one in ("U-1", "U-2"))
+    outside = sum(one.oz if one.kind == "bought" else -one.oz for one in lines if one.kind not in ("added", "recovered"))
+    assert inside == pytest.approx(outside, abs=1e-6)
+
+
+@given(moves, st.randoms())
+def test_a_counter_entry_takes_back_what_it_counters(lines, chance):
+    if lines:
+        wrong = chance.choice(lines)
+        mended = [*lines, ledger.counter(wrong, date(2027, 1, 1))]
+        without = [one for one in lines if one is not wrong]
+        for name in ("C-1", "C-2"):
+            assert ledger.balance_oz(mended, name) == pytest.approx(ledger.balance_oz(without, name), abs=1e-6)
+
+
+def test_leak_rates_by_both_methods():
+    today = date(2026, 11, 26)
+    lines = [Move(today - timedelta(days=days), "added", oz, "R-404A", unit="U") for days, oz in ((400, 32.0), (100, 16.0), (10, 8.0))]
+    # 8 oz of 160 after 90 days: 5 % x 365/90 = 20.3 %; the last year took 24 of 160.
+    assert ledger.leak_rate(lines, "U", 160.0, today, "annualised").pct == pytest.approx(20.28, abs=0.02)
+    assert ledger.leak_rate(lines, "U", 160.0, today, "rolling").pct == pytest.approx(15.0)
+    assert ledger.leak_rate(lines, "V", 160.0, today, "rolling") is None and ledger.leak_rate(lines, "U", 0.0, today, "rolling") is None
+    assert ledger.leak_rate(lines[:1], "U", 160.0, today, "annualised").pct == pytest.approx(20.0)
+
+
+def seen(**values):
+    return Facts(FREEZER, values)
+
+
+def test_places_are_searched_by_how_often_they_leak_and_by_the_signs():
+    assert leaks.in_order(FREEZER, seen())[0].code in ("caps", "cores")
+    foaming = [place.belongs for place in leaks.in_order(FREEZER, seen(melt_water="cloudy_foaming"))[:3]]
+    assert foaming == ["coil", "coil", "coil"]
+    assert leaks.in_order(FREEZER, seen(oil_trace="at_valve_stem"))[0].code == "caps"
+    assert "receiver" not in [place.code for place in leaks.in_order(REACH_IN, Facts(REACH_IN, {}))]
+
+
+@pytest.mark.parametrize(("heard", "says", "places"), [
+    ({}, "Next: ", ()), ({"caps": "bubbles"}, "Stem caps and seals: bubbles", ("caps",)),
+    ({"coil_left": "twice", "coil_joints": "no", "coil_right": "no"}, "in the coil, not the lines", ("coil_left",)),
+    ({"coil_left": "twice", "coil_joints": "signal", "coil_right": "no"}, "now its neighbours", ()),
+    ({"flares": "signal"}, "from the other side", ()),
+    (dict.fromkeys(leaks.BY_CODE, "no"), "Nothing found at any place", ()),
+])  # fmt: skip
+def test_what_the_search_came_to(heard, says, places):
+    found = leaks.found(FREEZER, seen(), heard)
+    assert says in found.says and found.places == places
+
+
+def test_neighbours_know_each_other():
+    for place in leaks.PLACES:
+        assert all(place.code in leaks.BY_CODE[other].neighbours for other in place.neighbours), place.code
+
+
+@pytest.mark.parametrize("part", sorted(change.PARTS))
+def test_a_change_goes_in_its_order_and_every_caution_exists(part):
+    codes = [step.code for step in change.steps(part, FREEZER)]
+    order = [codes.index(code) for code in ("power", "isolated", "nitrogen", "pressure", "evacuated", "charged", "run_in")]
+    assert order == sorted(order) and len(codes) == len(set(codes)) and change.hours(part, FREEZER) > 2.0
+    assert ("drier" in codes) == (part != "drier")
+    for step in change.steps(part, FREEZER):
+        assert words(*step.caution) is not None
+
+
+def test_a_compressor_is_proved_bad_first_and_its_heater_is_on_before_the_start():
+    codes = [step.code for step in change.steps("compressor", FREEZER)]
+    assert (
+        codes[:2] == ["proved", "why"]
+        and codes.index("heater") < codes.index("run_in")
+        and codes.index("switches") < codes.index("nitrogen")
+    )
+    with pytest.raises(InputError):
+        change.steps("door", FREEZER)
+
+
+@pytest.mark.parametrize(("lowest", "rise", "good"), [(-12.0, 1.0, True), (4.0, 1.0, False), (-12.0, 20.0, False)])
+def test_whether_a_compressor_pumps(lowest, rise, good):
+    assert compressor.pumping(FREEZER, lowest, rise).good == good
+
+
+def test_the_makers_polynomial_by_hand():
+    coefficients = [1000.0, 10.0, -2.0, 0.1, 0.05, -0.01, 0.001, 0.002, -0.0003, 0.00004]
+    # S 20, D 100: 1000 + 200 - 200 + 40 + 100 - 100 + 8 + 80 - 60 + 40.
+    assert compressor.by_maker(coefficients, 20.0, 100.0) == pytest.approx(1108.0)
+    with pytest.raises(FieldErrors):
+        compressor.by_maker(coefficients[:9], 20.0, 100.0)
+
+
+def published_flow(r, length_ft, bore_in, sct_f, subcooling_f):
+    """Flow by the published dimensionless correlation for subcooled inlets (Bittle and Pate 1998, of the ASHRAE handbook's form), lb/h."""
+    at, d, joule = sct_f - subcooling_f, bore_in / 12.0, 778.169 * 32.174 * 3600.0**2
+    v, mu, mu_gas = 1.0 / r.liquid_lb_ft3.at(at), r.liquid_lb_fth.at(at), r.vapor_lb_fth.at(at)
+    scale = d**2 / (v * mu) ** 2
+    pi_2 = scale * (r.vapor_btu_lb.at(at) - r.liquid_btu_lb.at(at)) * joule
+    pi_4 = scale * v * r.bubble.psia_at(sct_f) * 144.0 * 32.174 * 3600.0**2
+    pi_5 = scale * r.liquid_btu_lbf.at(at) * subcooling_f * joule
+    pi_6, pi_7 = 1.0 / (r.vapor_lb_ft3.at(at) * v), (mu - mu_gas) / mu_gas
+    pi_8 = 1.8925 * (length_ft / d) ** -0.484 * pi_2**-0.824 * pi_4**1.369 * pi_5**0.0187 * pi_6**0.773 * pi_7**0.265
+    return pi_8 * d * mu
+
+
+@pytest.mark.parametrize(("name", "feet", "bore", "sct", "sst", "subcooling"), [
+    ("R-134a", 10.0, 0.031, 110.0, 10.0, 20.0), ("R-134a", 7.0, 0.026, 110.0, -10.0, 10.0), ("R-134a", 10.0, 0.042, 120.0, 20.0, 20.0),
+    ("R-404A", 8.0, 0.042, 110.0, 0.0, 20.0), ("R-290", 10.0, 0.036, 110.0, 15.0, 20.0), ("R-22", 5.0, 0.050, 115.0, 40.0, 15.0),
+    ("R-600a", 10.0, 0.031, 100.0, -10.0, 15.0),
+])  # fmt: skip
+def test_a_tubes_flow_against_the_published_correlation(name, feet, bore, sct, sst, subcooling):
+    r = refrigerants.get(name)
+    assert capillary.flow(r, feet, bore, sct, sst, subcooling).lb_h == pytest.approx(
+        published_flow(r, feet, bore, sct, subcooling), rel=0.15
+    )
+
+
+def test_at_the_same_flow_length_goes_about_with_the_46th_power_of_the_bore():
+    r = refrigerants.get("R-134a")
+    passed = capillary.flow(r, 8.0, 0.031, 110.0, 10.0, 20.0).lb_h
+    assert capillary.length_for(r, passed, 0.031, 110.0, 10.0, 20.0) == pytest.approx(8.0, rel=1e-3)
+    other = capillary.length_for(r, passed, 0.034, 110.0, 10.0, 20.0)
+    assert math.log(other / 8.0) / math.log(0.034 / 0.031) == pytest.approx(4.6, abs=0.6)
+
+
+@given(st.floats(3.0, 15.0), st.floats(0.026, 0.06), st.floats(90.0, 130.0), st.floats(0.0, 30.0))
+def test_a_longer_tube_passes_less_and_more_subcooling_more(feet, bore, sct, subcooling):
+    r = refrigerants.get("R-134a")
+    here = capillary.flow(r, feet, bore, sct, 0.0, subcooling)
+    assert here.less_lb_h < here.lb_h < here.more_lb_h
+    assert capillary.flow(r, feet * 1.2, bore, sct, 0.0, subcooling).lb_h < here.lb_h
+    assert capillary.flow(r, feet, bore, sct, 0.0, subcooling + 5.0).lb_h > here.lb_h
+
+
+def test_a_tube_that_cannot_be_is_said_by_field():
+    r = refrigerants.get("R-134a")
+    for call, field in (
+        (lambda: capillary.flow(r, 0.1, 0.031, 110.0, 10.0, 20.0), "length_ft"),
+        (lambda: capillary.flow(r, 5.0, 0.5, 110.0, 10.0, 20.0), "bore_in"),
+        (lambda: capillary.flow(r, 5.0, 0.031, 110.0, 105.0, 20.0), "sst_f"),
+        (lambda: capillary.length_for(r, 500.0, 0.031, 110.0, 10.0, 20.0), "bore_in"),
+    ):
+        with pytest.raises(FieldErrors) as wrong:
+            call()
+        assert field in wrong.value.by_field
+
+
+@pytest.mark.parametrize(("now", "other", "refused"), [
+    ("R-404A", "R-290", "not made for it"), ("R-404A", "R-744", "not made for"), ("R-404A", "R-404A", "of its plate"), ("R-404A", "R-449A", ""),
+    ("R-22", "R-407C", ""),
+])  # fmt: skip
+def test_another_refrigerant_in_the_same_circuit(now, other, refused):
+    found = retrofit.retrofit(resolve(UnitSpec("walk_in_cooler", now)), refrigerants.get(other))
+    assert (refused in found.refused) if refused else (found.refused == "" and any("becomes" in text for text in found.changes))
+    if now == "R-22":
+        assert any("polyol ester" in text for text in found.changes)

@@ -163,8 +163,8 @@ def thickness(part: AbstractState, quality: float, temperature_f: float) -> floa
 def viscosity(parts: list[tuple[AbstractState, float, float]], quality: float, temperature_f: float) -> float:
     """Return the viscosity of a blend on its saturation line, lb/ft·h, from its parts at the same temperature.
 
-    Liquid by the logarithm over mole shares (Grunberg and Nissan 1949, without interaction), vapour weighed by mole share and the root of the
-    molar mass (Herning and Zipperer 1936). A part the source has no viscosity of is left out.
+    Liquid by the logarithm over mole shares (Grunberg and Nissan 1949, without interaction), vapour weighed by mole share and root of molar
+    mass (Herning and Zipperer 1936). A part the source has no viscosity of is left out.
     """
     found = []
     for part, share, mass in parts:

@@ -1,4 +1,4 @@
-"""Refrigerant work: cylinders, nitrogen, decay curves, the ledger, leak places, a change's steps, capillary tubes, compressors, retrofit."""
+"""Refrigerant work: cylinders, nitrogen, decay curves, the ledger, leak places, changes, capillary tubes, compressors, retrofit."""
 
 import math
 import random
@@ -262,7 +262,8 @@ def test_a_tube_that_cannot_be_is_said_by_field():
 
 
 @pytest.mark.parametrize(("now", "other", "refused"), [
-    ("R-404A", "R-290", "not made for it"), ("R-404A", "R-744", "not made for"), ("R-404A", "R-404A", "of its plate"), ("R-404A", "R-449A", ""),
+    ("R-404A", "R-290", "not made for it"), ("R-404A", "R-744", "not made for"), ("R-404A", "R-404A", "of its plate"),
+    ("R-404A", "R-449A", ""),
     ("R-22", "R-407C", ""),
 ])  # fmt: skip
 def test_another_refrigerant_in_the_same_circuit(now, other, refused):

@@ -64,6 +64,7 @@ INSTALLED_APPS = [
     "web.benches.valve",
     "web.benches.controls",
     "web.benches.charge",
+    "web.benches.refrigerant",
     "web.benches.probes",
     "web.benches.sets",
     "web.benches.power",

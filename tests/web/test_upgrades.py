@@ -27,10 +27,10 @@ from web.logbook.models import Call, Unit
 
 def visit():
     client = Client(raise_request_exception=True); client.force_login(get_user_model().objects.get(username="wren"))
-    paths = ["/", "/me/", "/units/new/", "/calls/new/", "/ladder/"]
+    paths = ["/", "/me/", "/refrigerant/", "/refrigerant/sites/1/", "/units/new/", "/calls/new/", "/ladder/"]
     paths += [f"/units/{u.pk}/{page}" for u in Unit.objects.all() for page in ("", "plate/", "bands/", "settings/")]
     stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation",
-             "parts", "parts/coil", "taken", "power", "controls", "valve", "charge"]
+             "parts", "parts/coil", "taken", "power", "controls", "valve", "charge", "refrigerant"]
     calls = list(Call.objects.all())
     turn = lambda n, place: n == len(calls) - 1 or (n + place) % 8 == 0
     paths += [f"/calls/{c.number}/{stop}/" for n, c in enumerate(calls) for place, stop in enumerate(stops) if turn(n, place)]

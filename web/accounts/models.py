@@ -25,6 +25,10 @@ class Shop(models.Model):
 
     name = models.CharField(max_length=80, unique=True)
     valve_school = models.CharField(max_length=10, choices=list(SCHOOLS["valve"][1].items()), default="symptom")
+    leak_method = models.CharField(max_length=10, choices=[("annualised", "annualised"), ("rolling", "rolling year")], default="annualised")
+    leak_limit_pct = models.FloatField(
+        null=True, blank=True, help_text="From which leak rate on a unit is marked; nothing is preset as law"
+    )
     work_school = models.CharField(max_length=10, choices=list(SCHOOLS["work"][1].items()), default="repair")
 
     def __str__(self):

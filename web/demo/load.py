@@ -19,10 +19,12 @@ from web.benches.controls.actions.watch_cycles import tap
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.benches.power.actions.keep_measurement import keep_measurement
+from web.benches.refrigerant.actions.record import do_step, keep_look, keep_microns
 from web.benches.sets.actions.keep_set import keep_set
 from web.benches.valve.actions.turn_valve import turn_valve
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.do_act import do_act
+from web.logbook.actions.gas import keep_cylinder, keep_move
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.place import OUTPUT_TICKS, move_output, place
 from web.logbook.actions.record_reading import record_reading
@@ -50,6 +52,11 @@ def load(now=None):
         name: Site.objects.create(shop=shop, name=name, altitude_ft=altitude, **SCENARIO["hours"].get(name, {}))
         for name, altitude in SCENARIO["sites"].items()
     }
+    for cylinder in SCENARIO["cylinders"]:
+        made = keep_cylinder(people[SCENARIO["owner"]], cylinder["plate"])
+        keep_move(
+            people[SCENARIO["owner"]], {"kind": "bought", "cylinder": made.number, "amount": cylinder["bought"], "reason": cylinder["from"]}
+        )
     visits = []
     for entry in SCENARIO["units"]:
         unit = Unit.objects.create(
@@ -107,6 +114,14 @@ def _visit(user, unit, entry, now):
         place(user, call, what, where)
     for moved in entry.get("moved", ()):
         move_output(user, call, moved | dict.fromkeys(OUTPUT_TICKS, "yes"))
+    facts = judge_call(call).facts
+    for place_code, heard in entry.get("leaks", {}).items():
+        keep_look(user, call, facts, place_code, heard)
+    for part, *done in entry.get("changes", ()):
+        for step in done:
+            do_step(user, call, part, step)
+    for minutes, microns, pump in entry.get("microns", ()):
+        keep_microns(user, call, str(microns), pump == "on", at=start + timedelta(minutes=minutes))
     call.placeds.update(at=start + timedelta(minutes=VISIT_MINUTES // 2))
     for name, text in entry.get("words", {}).items():
         setattr(call, name, text)

@@ -14,6 +14,7 @@ urlpatterns = [
     path("me/by-feel/", me.by_feel, name="by-feel"),
     path("shop/", shop.shop, name="shop"),
     path("shop/log/", shop.log, name="log"),
+    path("shop/leaks/", shop.leak_limit, name="leak-limit"),
     path("shop/people/", shop.add_person, name="add-person"),
     *(path(f"shop/people/<int:pk>/{what}/", shop.change_person, {"what": what}, name=f"{what}-person") for what in PERSON_CHANGES),
     path("shop/devices/", shop.add_device, name="add-device"),

@@ -4,12 +4,16 @@ Rates as leak rules reckon them: annualised (what was added, over the charge, by
 added in the last year, over the charge). Which one holds and from what rate on is local law.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Final
 
+from kettle.knowledge.units import OZ_PER_LB
+
 YEAR_DAYS: Final = 365.0
+# Scales and hoses leave so much open, oz.
+SCALE_OZ: Final = 2.0
 
 
 @dataclass(frozen=True)
@@ -43,6 +47,20 @@ class Move:
 def balance_oz(moves: Iterable[Move], cylinder: str) -> float:
     """Return what a cylinder should hold by its moves, oz."""
     return sum(KINDS[one.kind].cylinder * one.oz for one in moves if one.cylinder == cylinder)
+
+
+def balance_of(sums_oz: Mapping[str, float]) -> float:
+    """Return what a cylinder should hold by the sums of its moves of each kind, oz."""
+    return sum(KINDS[kind].cylinder * oz for kind, oz in sums_oz.items())
+
+
+def wrong_with(balance: float, limit_lb: float | None) -> str:
+    """Return what is wrong with what a cylinder should hold, oz, against its limit, lb; empty where nothing is."""
+    if balance < -SCALE_OZ:
+        return "more came out than went in: a line is missing, or wrong"
+    if limit_lb is not None and balance / OZ_PER_LB > limit_lb:
+        return "over its limit: let none more in"
+    return ""
 
 
 def net_oz(moves: Iterable[Move], unit: str) -> float:

@@ -6,6 +6,7 @@ from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.gas import move_of_act
 from web.logbook.actions.override_hold import override_hold, taken_on
 from web.logbook.models import Act
 
@@ -18,10 +19,11 @@ class Held(InputError):
 
 
 @action
-def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reason="", **when):
+def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reason="", cylinder="", **when):
     """Store one act, with how much of it where it has a unit; InputError says what is wrong and stores nothing.
 
-    `Held` where a hold blocks it and no reason is given; with one, the hold is taken on too. `when` may give `at`.
+    `Held` where a hold blocks it and no reason is given; with one, the hold is taken on too. Gas goes to the ledger, from or
+    into the cylinder of that number where the shop has one. `when` may give `at`.
     """
     require_same_shop(user, call)
     require_open(call)
@@ -44,6 +46,7 @@ def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reas
         call=call, by=user, part=part, did=did, value=value, note=note,
         evaporator=evaporator if anatomy.get(part).per_coil else None, **when,
     )  # fmt: skip
+    move_of_act(user, call, done, cylinder)
     log.write(user, "do_act", call, act=code, value=value)
     return done
 

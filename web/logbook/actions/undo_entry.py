@@ -6,8 +6,9 @@ from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.change_setting import BEFORE
+from web.logbook.actions.gas import counter_act
 from web.logbook.actions.record_reading import SETTING, WORKED_OUT
-from web.logbook.models import Measurement, Reading, SettingChange
+from web.logbook.models import Act, Measurement, Reading, SettingChange
 
 
 @action
@@ -24,6 +25,8 @@ def undo_entry(user, entry):
         if isinstance(entry, SettingChange):
             made = entry.call.readings.filter(source=SETTING, undone_at=None, at__in=(entry.at, entry.at - BEFORE))
             made.update(undone_at=entry.undone_at, undone_by=user)
+        if isinstance(entry, Act):
+            counter_act(user, entry)
         log.write(user, "undo_entry", entry.call, what=type(entry).__name__, entry=entry.pk)
 
 

@@ -4,6 +4,7 @@ from web.logbook.models.calls import Call, Entry
 from web.logbook.models.controls import SwitchMoment
 from web.logbook.models.defrosts import ControllerTalk, DefrostPlan, DefrostProgram, DefrostWatch
 from web.logbook.models.devices import Device
+from web.logbook.models.gas import ChangeStep, Cylinder, GasMove, LeakLook, StandingTest, VacuumReading
 from web.logbook.models.headlines import Headline
 from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.log import LogEntry
@@ -26,15 +27,19 @@ __all__ = [
     "Act",
     "BandChange",
     "Call",
+    "ChangeStep",
     "ControllerTalk",
+    "Cylinder",
     "DefrostPlan",
     "DefrostProgram",
     "DefrostWatch",
     "Device",
     "Entry",
     "Finding",
+    "GasMove",
     "Headline",
     "IceDrawing",
+    "LeakLook",
     "LogEntry",
     "Measurement",
     "Melt",
@@ -47,9 +52,11 @@ __all__ = [
     "SettingChange",
     "SiblingState",
     "Site",
+    "StandingTest",
     "StartWiring",
     "SwitchMoment",
     "Unit",
+    "VacuumReading",
     "ValveTurn",
     "Weighing",
 ]

@@ -7,8 +7,10 @@ from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_safe
 
+from web.accounts.access import shop_of
 from web.logbook.actions.open_call import end_quick_looks
 from web.logbook.forms import QuickLookForm
+from web.logbook.gas_ledger import over_limit
 from web.logbook.headlines import headlines
 from web.logbook.ice_history import watch_list
 from web.logbook.left_behind import mark_temporary
@@ -37,6 +39,7 @@ def board(request):
         {
             "in_progress": in_progress,
             "follow_ups": _follow_ups(calls, soon),
+            "leaking": [(unit, f"{rate.pct:.0f} %") for unit, rate in over_limit(shop_of(request.user))],
             "recent": calls.filter(closed_at__isnull=False)[:RECENT],
             "watch_list": watch_list(request.user),
             "overdue": [call for call in calls.filter(closed_at=None, check_in_min__isnull=False) if call.check_in_overdue],

@@ -5,11 +5,13 @@ from django.core.paginator import Paginator
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
+from kettle.benches.refrigerant.ledger import METHODS
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import whole
 from web.accounts.access import require_owner
 from web.logbook.actions import devices as device_actions
 from web.logbook.actions import people as people_actions
+from web.logbook.actions.leak_limit import set_leak_limit
 from web.logbook.models import Call, Device
 
 LINES_A_PAGE = 50
@@ -24,6 +26,8 @@ def _page(request, **extra):
         "kinds": Device.KINDS,
         "typed": {},
         "errors": {},
+        "methods": METHODS.items(),
+        "leak_limit": "" if shop.leak_limit_pct is None else f"{shop.leak_limit_pct:g}",
     }
     return render(request, "logbook/shop.html", context | extra)
 
@@ -73,6 +77,18 @@ def change_person(request, pk, what):
         act(request.user, member)
     except InputError as error:
         messages.error(request, str(error))
+    return redirect("shop")
+
+
+@require_POST
+def leak_limit(request):
+    """From which leak rate on a unit is marked."""
+    typed = request.POST
+    try:
+        set_leak_limit(request.user, typed.get("leak_limit", ""), typed.get("leak_method", ""))
+    except InputError as error:
+        return _page(request, leak_limit=typed.get("leak_limit", ""), errors=error.by_field if isinstance(error, FieldErrors) else {})
+    messages.success(request, "Kept.")
     return redirect("shop")
 
 

@@ -15,6 +15,7 @@ from web.logbook.actions.change_band import change_band, version_of
 from web.logbook.actions.save_unit import save_unit
 from web.logbook.courses import HAS_ACTS, acts_of
 from web.logbook.forms import UnitForm, merged, posted, texts_of
+from web.logbook.gas_ledger import leak_of
 from web.logbook.ice_history import ice_ups
 from web.logbook.ice_shown import shown
 from web.logbook.left_behind import on_unit
@@ -32,7 +33,7 @@ LAST_PANES = {
 @require_safe
 def unit_page(request, pk):
     """A unit: its plate, its bands, its calls and settings."""
-    unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
+    unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site", "shop"), pk=pk)
     told = unit.calls.select_related("opened_by", "unit").prefetch_related("settingchanges", "readings").annotate(**HAS_ACTS)
     calls = list(told)
     for call in calls:
@@ -46,6 +47,7 @@ def unit_page(request, pk):
         "calls": calls,
         "plate": plate_words(unit.resolved(), shown_to(request.user)),
         "still_there": on_unit(unit),
+        "leak": leak_of(unit),
         "ice_ups": [(call, [shown(drawing) for drawing in maps]) for call, maps in ice_ups(unit)],
     }
     return render(request, "logbook/unit.html", context)

@@ -44,7 +44,8 @@ def weigh(user, call, judgement, did, typed, evaporator=None, **when):
     if wrong:
         raise FieldErrors(wrong)
     went_in = by_scale(weights["before"], weights["after"], weights["lost"])
-    act = do_act(user, call, judgement, f"charge.{did}", f"{went_in:.3f} oz", evaporator, reason=typed.get("reason", ""), **when)
+    act = do_act(user, call, judgement, f"charge.{did}", f"{went_in:.3f} oz", evaporator, reason=typed.get("reason", ""),
+                 cylinder=cylinder, **when)  # fmt: skip
     Weighing.objects.create(
         act=act, cylinder=cylinder, before_oz=weights["before"], after_oz=weights["after"], lost_oz=weights["lost"], form=form
     )

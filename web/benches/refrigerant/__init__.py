@@ -1,0 +1,1 @@
+"""Refrigerant work on a call, and the shop's ledger."""

@@ -1,0 +1,122 @@
+"""Record refrigerant work on a call: a leak search, microns, a standing test, the steps of a change, gas recovered."""
+
+from kettle.benches.refrigerant import change, leaks, vacuum
+from kettle.benches.refrigerant.nitrogen import stood
+from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.units import format_number
+from web.accounts.access import require_same_shop, shown_to
+from web.logbook.actions import log
+from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.do_act import do_act
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.models import ChangeStep, LeakLook, StandingTest, VacuumReading, Weighing
+
+MOST = 400
+TEST = (("start_psig", "Pressure at the start", "psig"), ("start_f", "Temperature at the start", "°F"),
+        ("now_psig", "Pressure now", "psig"), ("now_f", "Temperature now", "°F"))  # fmt: skip
+
+
+def _room(rows, call):
+    if rows.count() >= MOST:
+        raise InputError(f"{call} holds {MOST} of these, which is all it can")
+
+
+@action
+def keep_look(user, call, facts, place, heard):
+    """Store what a place gave; a search that names one is at once the observation *leak found*."""
+    require_same_shop(user, call)
+    require_open(call)
+    if place not in leaks.BY_CODE or heard not in leaks.HEARD:
+        raise InputError("Choose a place, and what it gave")
+    _room(call.leaklooks, call)
+    made = LeakLook.objects.create(call=call, by=user, place=place, heard=heard)
+    looked = looks_of(call)
+    found = leaks.found(facts.unit, facts, looked)
+    if found.places and not facts.is_("leak_test", "found"):
+        record_reading(user, call, "leak_test", "found")
+    elif not found.places and all(looked.get(one.code) == "no" for one in leaks.in_order(facts.unit, facts)):
+        record_reading(user, call, "leak_test", "none_found")
+    log.write(user, "leak_look", call, place=place, heard=heard)
+    return made
+
+
+def looks_of(call):
+    """What each place gave last (place -> word)."""
+    return {one.place: one.heard for one in call.leaklooks.filter(undone_at=None)}
+
+
+@action
+def keep_microns(user, call, typed, pump, **when):
+    """Store a reading of the vacuum gauge; FieldErrors by field. `when` may give `at`."""
+    require_same_shop(user, call)
+    require_open(call)
+    low, high = vacuum.MICRONS
+    try:
+        value = float(typed.strip().replace(",", ""))
+    except ValueError:
+        raise FieldErrors({"microns": f"Microns: “{typed[:20]}” is not a number"}) from None
+    if not low <= value <= high:
+        raise FieldErrors({"microns": f"Microns: {format_number(value, 0)} is outside {low:g} to {high:g}"})
+    _room(call.vacuumreadings, call)
+    made = VacuumReading.objects.create(call=call, by=user, microns=value, pump=pump, **when)
+    log.write(user, "keep_microns", call, microns=value, pump=pump)
+    return made
+
+
+@action
+def keep_test(user, call, typed):
+    """Store a standing-pressure test; FieldErrors by field, and nothing is stored then."""
+    require_same_shop(user, call)
+    require_open(call)
+    shown, wrong, values = shown_to(user), {}, {}
+    for name, label, unit in TEST:
+        try:
+            values[name] = shown.parse(typed.get(name, ""), unit)
+        except InputError as error:
+            wrong[name] = f"{label}: {error}"
+    try:
+        values["minutes"] = float(typed.get("minutes", "").strip().replace(",", "."))
+    except ValueError:
+        wrong["minutes"] = f"Stood: “{typed.get('minutes', '')[:20]}” is not a number of minutes"
+    if wrong:
+        raise FieldErrors(wrong)
+    stood(**values, altitude_ft=call.unit.resolved().altitude_ft)
+    _room(call.standingtests, call)
+    made = StandingTest.objects.create(call=call, by=user, **values)
+    log.write(user, "standing_test", call, **values)
+    return made
+
+
+@action
+def do_step(user, call, part, step):
+    """Tick a step of a change; nothing where it is done already."""
+    require_same_shop(user, call)
+    require_open(call)
+    if step not in {one.code for one in change.steps(part, call.unit.resolved())}:
+        raise InputError("That is no step of this change")
+    standing = call.changesteps.filter(part=part, step=step, undone_at=None).first()
+    if standing is None:
+        standing = ChangeStep.objects.create(call=call, by=user, part=part, step=step)
+        log.write(user, "change_step", call, part=part, step=step)
+    return standing
+
+
+@action
+def recover(user, call, judgement, typed):
+    """Store gas recovered into a cylinder by the scale; FieldErrors by field, and nothing is stored then."""
+    require_same_shop(user, call)
+    require_open(call)
+    shown, wrong, weights = shown_to(user), {}, {}
+    for name, label in (("before", "Cylinder before"), ("after", "Cylinder now")):
+        try:
+            weights[name] = shown.parse(typed.get(name, ""), "oz")
+        except InputError as error:
+            wrong[name] = f"{label}: {error}"
+    if not wrong and weights["after"] <= weights["before"]:
+        wrong["after"] = "Cylinder now: it weighs no more than before, nothing went in"
+    if wrong:
+        raise FieldErrors(wrong)
+    got, cylinder = weights["after"] - weights["before"], typed.get("cylinder", "").strip()
+    act = do_act(user, call, judgement, "charge.recovered", f"{got:.3f} oz", cylinder=cylinder)
+    Weighing.objects.create(act=act, cylinder=cylinder[:40], before_oz=weights["before"], after_oz=weights["after"])
+    return act

@@ -1,0 +1,163 @@
+"""Refrigerant work on a call: leak search, recovery, a part changed, standing pressure, evacuation, tube and retrofit."""
+
+from django.shortcuts import render
+from django.views.decorators.http import require_safe
+
+from kettle.benches.refrigerant import capillary, change, compressor, cylinders, leaks, nitrogen, retrofit, vacuum
+from kettle.benches.refrigerant.drawing import drawn
+from kettle.knowledge import refrigerants
+from kettle.knowledge.cautions import words
+from kettle.knowledge.errors import FieldErrors, InputError
+from web.benches.refrigerant.actions.record import TEST, looks_of
+from web.round.views.pages import call_of, frame, standing_of
+from web.round.wishes import remembered
+
+PUMP = (("volume_ft3", "System holds", "ft³", 0.6), ("pump_cfm", "Pump", "cfm", 6.0), ("hose_ft", "Hose", "ft", 3.0),
+        ("hose_bore_in", "Its inside", "in", 0.375))  # fmt: skip
+TUBE = (("length_ft", "Length", "ft", None), ("bore_in", "Bore", "in", None), ("tube_sct", "Condensing", "°F", 105.0),
+        ("tube_sst", "Evaporating", "°F", None), ("tube_sc", "Subcooling", "°F diff", 15.0),
+        ("other_bore", "Other bore", "in", None))  # fmt: skip
+WISHES = ("part", "other", *(name for name, *_ in (*PUMP, *TUBE)))
+PLAIN = ("ft³", "cfm", "ft", "in")
+STATE_MARKS = {"tight": ("●", "good"), "wet": ("▲", "bad"), "leaking": ("✕", "bad"), "watch": ("◌", "watch")}
+
+
+@require_safe
+def refrigerant(request, number):
+    """The bench."""
+    return show_bench(request, call_of(request, number))
+
+
+def show_bench(request, call, typed=None, wrong=None):
+    """The page; what was typed and refused."""
+    typed, wrong = typed or {}, wrong or {}
+    standing = standing_of(request, call)
+    asked = remembered(request, f"refrigerant-{call.pk}", WISHES)
+    context = frame(request, call, "correct", standing) | {"typed": typed, "wrong": wrong}
+    context |= _leaks(call, standing) | _recovery(call, standing, typed, wrong) | _change(call, standing, asked)
+    context |= _nitrogen(call, standing, typed, wrong) | _evacuation(call, asked, wrong) | _tube(asked, standing, wrong)
+    context |= _pumping(standing) | _retrofit(asked, standing)
+    flammable = ("flammable",) if standing.unit.refrigerant.flammable else ()
+    context["cautions"] = words("licensed", "pressure", "closed_air", *flammable)
+    return render(request, "refrigerant/bench.html", context)
+
+
+def _leaks(call, standing):
+    facts, looked = standing.judgement.facts, looks_of(call)
+    places = [(place, looked.get(place.code, "")) for place in leaks.in_order(standing.unit, facts)]
+    return {"places": places, "heard": leaks.HEARD.items(), "leak_found": leaks.found(standing.unit, facts, looked)}
+
+
+def _recovery(call, standing, typed, wrong):
+    unit, shown = standing.unit, standing.shown
+    out = sum(act.value for act in call.acts.filter(part="charge", did="recovered", undone_at=None) if act.value)
+    label = unit.critical_charge_oz
+    fields = (("before", "Cylinder before"), ("after", "Cylinder now"))
+    return {
+        "recovered": shown.text(out, "oz", 1) if out else "",
+        "recovered_says": cylinders.recovered(label, out, shown) if out and label else "",
+        "recovery_fields": [(name, text, shown.label("oz"), typed.get(name, ""), wrong.get(name, "")) for name, text in fields],
+        "recovery_cylinders": call.shop.cylinders.filter(recovery=True, gone_at=None),
+    }
+
+
+def _change(call, standing, asked):
+    part = asked.get("part", "")
+    part = part if part in change.PARTS else ""
+    done = {(one.part, one.step): one for one in call.changesteps.filter(undone_at=None).select_related("by")}
+    if not part and done:
+        part = next(reversed(done))[0]
+    steps = [(step, done.get((part, step.code)), words(*step.caution)) for step in change.steps(part, standing.unit)] if part else []
+    return {"parts": change.PARTS.items(), "part": part, "change_steps": steps,
+            "change_hours": f"{change.hours(part, standing.unit):.1f}" if part else ""}  # fmt: skip
+
+
+def _nitrogen(call, standing, typed, wrong):
+    shown, tests = standing.shown, []
+    for one in call.standingtests.filter(undone_at=None):
+        told = nitrogen.stood(one.start_psig, one.start_f, one.now_psig, one.now_f, one.minutes, standing.unit.altitude_ft, shown)
+        tests.append((one, told))
+    fields = [(name, label, shown.label(unit), typed.get(name, ""), wrong.get(name, "")) for name, label, unit in TEST]
+    fields.append(("minutes", "Stood", "min", typed.get("minutes", ""), wrong.get("minutes", "")))
+    return {"standing_tests": tests, "test_fields": fields}
+
+
+def _evacuation(call, asked, wrong):
+    rows = list(call.vacuumreadings.filter(undone_at=None))
+    began = rows[0].at if rows else None
+    readings = [((one.at - began).total_seconds() / 60.0, one.microns, one.pump) for one in rows]
+    shut = []
+    for reading in readings:
+        # Only the last rise counts: the pump may have run again between.
+        shut = [] if reading[2] else [*shut, reading]
+    figures, needs = {}, ""
+    for name, label, unit, usual in PUMP:
+        figures[name] = _figure(asked, name, label, unit, None, wrong, usual)
+    if None not in figures.values():
+        try:
+            pull = vacuum.pull_down(**figures)
+            through = f"{100.0 * pull.let_through:.0f} % of the pump"
+            needs = f"{pull.minutes:.0f} min to 500 microns if it is dry; at the end the hose lets {through} through"
+        except FieldErrors as error:
+            wrong.update(error.by_field)
+    decay = vacuum.read_decay([(at, microns) for at, microns, _ in shut]) if shut else None
+    return {
+        "microns": rows, "microns_drawn": drawn(readings), "decay": decay, "decay_mark": STATE_MARKS[decay.state] if decay else None,
+        "pump_fields": [(name, label, unit, asked.get(name, "") or f"{usual:g}", wrong.get(name, "")) for name, label, unit, usual in PUMP],
+        "pump_needs": needs,
+    }  # fmt: skip
+
+
+def _figure(asked, name, label, unit, shown, wrong, usual=None):
+    """A figure asked by address; what is usual where nothing was, None where it cannot be read."""
+    text = asked.get(name, "").strip()
+    if not text:
+        return usual
+    try:
+        return float(text.replace(",", ".")) if unit in PLAIN else shown.parse(text, unit)
+    except (ValueError, InputError):
+        wrong[name] = f"{label}: “{text[:20]}” is not a figure"
+        return None
+
+
+def _tube(asked, standing, wrong):
+    unit, shown = standing.unit, standing.shown
+    if unit.metering != "cap_tube":
+        return {"tube_fields": []}
+    figures = {
+        name: _figure(asked, name, label, what, shown, wrong, unit.set_f - 20.0 if name == "tube_sst" else usual)
+        for name, label, what, usual in TUBE
+    }
+    says = []
+    length, bore, sct, sst, sc, other = figures.values()
+    if None not in (length, bore, sct, sst, sc):
+        try:
+            flow = capillary.flow(unit.refrigerant, length, bore, sct, sst, sc)
+            says.append(f"It passes {flow.lb_h:.1f} lb/h; a thousandth of bore is {flow.less_lb_h:.1f} to {flow.more_lb_h:.1f}")
+            if other is not None:
+                same = capillary.length_for(unit.refrigerant, flow.lb_h, other, sct, sst, sc)
+                says.append(f"The same through {other:g} in: {same:.1f} ft")
+        except FieldErrors as error:
+            names = {"sct_f": "tube_sct", "sst_f": "tube_sst", "subcooling_f": "tube_sc"}
+            wrong.update({names.get(name, name): text for name, text in error.by_field.items()})
+    fields = []
+    for name, label, what, _ in TUBE:
+        value = figures[name]
+        stands = "" if value is None else f"{value:g}" if what in PLAIN else shown.edit(value, what)
+        fields.append((name, label, what if what in PLAIN else shown.label(what), asked.get(name, "") or stands, wrong.get(name, "")))
+    return {"tube_fields": fields, "tube_says": says}
+
+
+def _pumping(standing):
+    facts = standing.judgement.facts
+    lowest, rise = facts.number("pump_down_low_psig"), facts.number("pump_down_rise_psi")
+    known = lowest is not None and rise is not None
+    return {"pumping": compressor.pumping(standing.unit, lowest, rise, standing.shown) if known else None}
+
+
+def _retrofit(asked, standing):
+    other = asked.get("other", "")
+    found = None
+    if other in refrigerants.catalogue():
+        found = retrofit.retrofit(standing.unit, refrigerants.get(other), standing.shown)
+    return {"retrofit": found, "other": other, "refrigerant_names": list(refrigerants.catalogue())}

@@ -1,0 +1,93 @@
+"""What is kept of refrigerant work."""
+
+from django.contrib import messages
+from django.shortcuts import get_object_or_404, redirect
+from django.urls import reverse
+from django.views.decorators.http import require_POST
+
+from kettle.benches.refrigerant.change import PARTS
+from kettle.knowledge.errors import FieldErrors, InputError
+from web.benches.refrigerant.actions import record
+from web.benches.refrigerant.views.bench import show_bench
+from web.logbook.actions.undo_entry import undo_entry
+from web.round.views.pages import call_of, standing_of
+
+
+def _back(number, part):
+    return redirect(f"{reverse('refrigerant', args=[number])}#{part}")
+
+
+@require_POST
+def look(request, number, place, heard):
+    """What a place gave."""
+    call = call_of(request, number)
+    try:
+        record.keep_look(request.user, call, standing_of(request, call).judgement.facts, place, heard)
+    except InputError as error:
+        messages.error(request, str(error))
+    return _back(number, "leak")
+
+
+@require_POST
+def microns(request, number):
+    """A reading of the vacuum gauge."""
+    call = call_of(request, number)
+    try:
+        record.keep_microns(request.user, call, request.POST.get("microns", ""), request.POST.get("pump") != "off")
+    except InputError as error:
+        wrong = error.by_field if isinstance(error, FieldErrors) else {"microns": str(error)}
+        return show_bench(request, call, typed=request.POST, wrong=wrong)
+    return _back(number, "evacuation")
+
+
+@require_POST
+def undo_microns(request, number, pk):
+    """Take a reading of the vacuum gauge back."""
+    call = call_of(request, number)
+    try:
+        undo_entry(request.user, get_object_or_404(call.vacuumreadings, pk=pk))
+    except InputError as error:
+        messages.error(request, str(error))
+    return _back(number, "evacuation")
+
+
+@require_POST
+def nitrogen(request, number):
+    """A standing-pressure test."""
+    call = call_of(request, number)
+    try:
+        record.keep_test(request.user, call, request.POST)
+    except InputError as error:
+        wrong = error.by_field if isinstance(error, FieldErrors) else {"start_psig": str(error)}
+        return show_bench(request, call, typed=request.POST, wrong=wrong)
+    return _back(number, "nitrogen")
+
+
+@require_POST
+def change_step(request, number, part, step):
+    """A step of a change, done or taken back."""
+    call = call_of(request, number)
+    try:
+        standing = call.changesteps.filter(part=part, step=step, undone_at=None).first()
+        if standing is not None:
+            undo_entry(request.user, standing)
+        else:
+            record.do_step(request.user, call, part, step)
+    except InputError as error:
+        messages.error(request, str(error))
+    chosen = part if part in PARTS else "compressor"
+    return redirect(f"{reverse('refrigerant', args=[number])}?part={chosen}#change")
+
+
+@require_POST
+def recover(request, number):
+    """Gas recovered, by the scale."""
+    call = call_of(request, number)
+    standing = standing_of(request, call)
+    try:
+        act = record.recover(request.user, call, standing.judgement, request.POST)
+    except InputError as error:
+        wrong = error.by_field if isinstance(error, FieldErrors) else {"after": str(error)}
+        return show_bench(request, call, typed=request.POST, wrong=wrong)
+    messages.success(request, f"{standing.shown.text(act.value, 'oz', 1)} out, on the ledger.")
+    return _back(number, "recovery")

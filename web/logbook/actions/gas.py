@@ -1,0 +1,124 @@
+"""Refrigerant accounted for: cylinders, and every ounce that moves; a line is never edited, only countered."""
+
+from django.utils import timezone
+
+from kettle.benches.refrigerant.cylinders import TARE_LB, WATER_LB, may_go_in
+from kettle.benches.refrigerant.ledger import KINDS
+from kettle.knowledge import refrigerants
+from kettle.knowledge.errors import FieldErrors, InputError
+from web.accounts.access import require_same_shop, shop_of, shown_to
+from web.logbook.actions import log
+from web.logbook.actions.acting import action, require_open
+from web.logbook.models import Cylinder, GasMove
+
+LONGEST_NUMBER, LONGEST_REASON = 40, 200
+MOST_OZ = 16000.0
+# What a person enters on the ledger itself; the rest comes from what was done on a call.
+BY_HAND = ("bought", "returned", "disposed", "lost", "recovered", "added")
+# Acts on the charge and what they are in the ledger.
+OF_ACT = {"added": "added", "weighed_in": "added", "recovered": "recovered"}
+
+
+@action
+def keep_cylinder(user, typed):
+    """Store a cylinder of the person's shop; FieldErrors by field, and nothing is stored then."""
+    shop, shown, wrong, weights = shop_of(user), shown_to(user), {}, {}
+    number = typed.get("number", "").strip()
+    if not 1 <= len(number) <= LONGEST_NUMBER:
+        wrong["number"] = f"Number: 1 to {LONGEST_NUMBER} letters"
+    elif shop.cylinders.filter(number=number).exists():
+        wrong["number"] = f"Number: {number} is there already"
+    try:
+        refrigerant = refrigerants.meant(typed.get("refrigerant", "")).name
+    except InputError as error:
+        refrigerant, wrong["refrigerant"] = "", str(error)
+    for name, label, (low, high) in (("tare_lb", "Tare", TARE_LB), ("water_lb", "Water capacity", WATER_LB)):
+        text = typed.get(name, "").strip()
+        try:
+            weights[name] = shown.parse(text, "lb") if text else None
+        except InputError as error:
+            wrong[name] = f"{label}: {error}"
+            continue
+        if weights[name] is not None and not low <= weights[name] <= high:
+            wrong[name] = f"{label}: {shown.text(weights[name], 'lb')} is outside {shown.span(low, high, 'lb')}"
+    if wrong:
+        raise FieldErrors(wrong)
+    made = Cylinder.objects.create(shop=shop, number=number, refrigerant=refrigerant, recovery=typed.get("recovery") == "yes", **weights)
+    log.write(user, "keep_cylinder", shop=shop, cylinder=made.number, refrigerant=refrigerant)
+    return made
+
+
+@action
+def keep_move(user, typed):
+    """Store a line of the ledger as a person typed it; FieldErrors by field, and nothing is stored then."""
+    shop, shown, wrong = shop_of(user), shown_to(user), {}
+    kind, reason = typed.get("kind", ""), typed.get("reason", "").strip()
+    if kind not in BY_HAND:
+        wrong["kind"] = "What happened: choose one"
+    cylinder = shop.cylinders.filter(number=typed.get("cylinder", "").strip(), gone_at=None).first()
+    if cylinder is None:
+        wrong["cylinder"] = "Cylinder: choose one of the shop's"
+    amount = None
+    try:
+        amount = shown.parse(typed.get("amount", ""), "lb") * 16.0
+        if not 0.0 < amount <= MOST_OZ:
+            wrong["amount"] = f"How much: {shown.text(amount / 16.0, 'lb')} is outside 0 to {shown.text(MOST_OZ / 16.0, 'lb')}"
+    except InputError as error:
+        wrong["amount"] = f"How much: {error}"
+    if len(reason) > LONGEST_REASON:
+        wrong["reason"] = f"Reason: at most {LONGEST_REASON} letters"
+    if kind == "recovered" and cylinder is not None and (why := may_go_in(cylinder.refrigerant, cylinder.refrigerant, cylinder.recovery)):
+        wrong["cylinder"] = f"Cylinder: {why}"
+    if wrong:
+        raise FieldErrors(wrong)
+    return _line(user, shop, kind, amount, cylinder.refrigerant, cylinder=cylinder, reason=reason)
+
+
+@action
+def counter_move(user, move, reason):
+    """Take a line back by another; InputError without a reason, or for one that is countered or counters itself."""
+    require_same_shop(user, move)
+    if not 3 <= len(reason.strip()) <= LONGEST_REASON:
+        raise InputError(f"Counter-entry: say why in 3 to {LONGEST_REASON} letters")
+    return _counter(user, move, reason.strip())
+
+
+def _counter(user, move, reason):
+    if move.counters_id or GasMove.objects.filter(counters=move).exists():
+        raise InputError("That line is countered already")
+    return _line(user, move.shop, move.kind, -move.oz, move.refrigerant, cylinder=move.cylinder, unit=move.unit, call=move.call,
+                 act=move.act, reason=reason, counters=move)  # fmt: skip
+
+
+@action
+def move_of_act(user, call, act, cylinder_number=""):
+    """Put gas that an act moved on the ledger; nothing for one that moves none. FieldErrors for a cylinder it cannot be."""
+    require_same_shop(user, call)
+    require_open(call)
+    kind = OF_ACT.get(act.did) if act.part == "charge" else None
+    if kind is None or not act.value:
+        return None
+    refrigerant = call.unit.resolved().refrigerant.name
+    cylinder = call.shop.cylinders.filter(number=cylinder_number.strip()).first() if cylinder_number.strip() else None
+    if cylinder is not None:
+        if kind == "recovered" and (why := may_go_in(cylinder.refrigerant, refrigerant, cylinder.recovery)):
+            raise FieldErrors({"cylinder": f"Cylinder: {why}"})
+        if kind == "added" and cylinder.refrigerant != refrigerant:
+            raise FieldErrors({"cylinder": f"Cylinder: {cylinder} holds {cylinder.refrigerant}, the unit takes {refrigerant}"})
+    day = timezone.localdate(act.at)
+    return _line(user, call.shop, kind, act.value, refrigerant, cylinder=cylinder, unit=call.unit, call=call, act=act, day=day)
+
+
+@action
+def counter_act(user, act):
+    """Counter what an act that was taken back had put on the ledger."""
+    require_same_shop(user, act)
+    for move in GasMove.objects.filter(act=act, counters=None, countered_by=None):
+        _counter(user, move, "taken back on the call")
+
+
+def _line(user, shop, kind, oz, refrigerant, day=None, **more):
+    assert kind in KINDS
+    made = GasMove.objects.create(shop=shop, day=day or timezone.localdate(), kind=kind, oz=oz, refrigerant=refrigerant, by=user, **more)
+    log.write(user, "gas_move", shop=shop, move=made.pk, kind=kind, oz=round(oz, 2))
+    return made

@@ -2,6 +2,7 @@
 
 from datetime import timedelta
 
+from django.db.models import Sum
 from django.utils import timezone
 
 from kettle.benches.charge.additions import usual_charge_oz
@@ -21,9 +22,10 @@ def leak_of(unit, moves=None):
 
 
 def _added(rows):
+    """What went into each unit on each day, as the core takes it."""
     since = timezone.localdate() - timedelta(days=LOOKED_BACK_DAYS)
-    told = rows.filter(kind="added", day__gte=since).order_by().values_list("day", "oz", "refrigerant", "unit")
-    return [Move(day, "added", oz, refrigerant, unit=str(unit)) for day, oz, refrigerant, unit in told]
+    told = rows.filter(kind="added", day__gte=since).order_by().values_list("unit", "day").annotate(Sum("oz"))
+    return [Move(day, "added", oz, "", unit=str(unit)) for unit, day, oz in told]
 
 
 def over_limit(shop):

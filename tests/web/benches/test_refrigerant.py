@@ -7,6 +7,7 @@ import re
 from datetime import timedelta
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from django.utils import timezone
 
@@ -49,9 +50,15 @@ def test_gas_on_a_call_stands_on_the_ledger_by_itself(at_work, call, user, suppl
     assert (move.kind, move.oz, move.unit, move.call, move.cylinder) == ("added", 12.0, call.unit, call, supply)
     body = ledger(at_work)
     assert "12.0 oz" in body and "−0.8 lb" in body and "more came out than went in" in body
-    post(at_work, "ledger-move", kind="bought", cylinder="404-1", amount="24", reason="dealer")
-    body = ledger(at_work)
-    assert "23.2 lb" in body and "over its limit" in body
+    post(at_work, "ledger-move", kind="bought", cylinder="404-1", amount="24", reason="dealer", day="2026-03-02")
+    assert "23.2 lb" in ledger(at_work) and GasMove.objects.get(kind="bought").day.isoformat() == "2026-03-02"
+
+
+def test_a_recovery_cylinder_over_its_limit_is_marked(at_work, recovery):
+    post(at_work, "ledger-move", kind="recovered", cylinder="REC-1", amount="30")
+    assert "over its limit" not in ledger(at_work) and "33.0 lb" in ledger(at_work)
+    post(at_work, "ledger-move", kind="recovered", cylinder="REC-1", amount="4")
+    assert "over its limit" in ledger(at_work)
 
 
 def test_an_act_taken_back_is_countered_not_erased(at_work, call, user, supply):
@@ -85,7 +92,8 @@ def test_a_cylinder_that_cannot_be_is_said_beside_its_field(at_work, supply, typ
 
 @pytest.mark.parametrize(("typed", "says"), [
     ({"amount": "lots"}, "How much: “lots”"), ({"amount": "-4"}, "is outside 0 to"), ({"cylinder": "nowhere"}, "one of the shop"),
-    ({"kind": "melted"}, "choose one"), ({"kind": "recovered"}, "supply cylinder"), ({"reason": "x" * 300}, "at most 200"),
+    ({"kind": "melted"}, "choose one"), ({"day": "yesterday"}, "is not a date like"),
+    ({"day": "2090-01-01"}, "is outside 1990"), ({"kind": "recovered"}, "supply cylinder"), ({"reason": "x" * 300}, "at most 200"),
 ])  # fmt: skip
 def test_a_line_that_cannot_be_is_said_and_not_kept(at_work, supply, typed, says):
     body = post(at_work, "ledger-move", **{"kind": "bought", "cylinder": "404-1", "amount": "10", "reason": "dealer"} | typed)
@@ -120,6 +128,32 @@ def test_no_cell_of_the_csv_is_a_formula(at_work, supply):
     assert ",'=1+1," in b"".join(at_work.get(reverse("ledger-csv")).streaming_content).decode()
 
 
+def read_in(client, text, name="lines.csv"):
+    upload = SimpleUploadedFile(name, text if isinstance(text, bytes) else text.encode(), "text/csv")
+    return client.post(reverse("ledger-read-in"), {"file": upload}, follow=True).content.decode()
+
+
+def test_lines_are_read_in_from_a_csv_all_or_none(at_work, supply):
+    head = "day,kind,ounces,cylinder,reason\n"
+    assert "2 lines read in" in read_in(at_work, head + "2026-01-10,bought,384,404-1,spring\n2026-02-01,lost,3.5,404-1,cap off\n")
+    assert sorted(GasMove.objects.values_list("kind", "oz")) == [("bought", pytest.approx(384.0)), ("lost", pytest.approx(3.5, abs=0.01))]
+    for text, says in (
+        (head + "2026-01-10,bought,384,404-1,a\n2026-13-40,bought,3,404-1,b\n", "Row 3: Day"),
+        (head + "2026-01-10,added,5,404-1,a\n", "Row 2: “added”"),
+        (head + "2026-01-10,bought,lots,404-1,a\n", "Row 2: “lots”"), (head + "2026-01-10,bought,5,nowhere,a\n", "Row 2: Cylinder"),
+        ("a,b\n1,2\n", "its first row has to name"), (b"\xff\xfe\x00", "no CSV in UTF-8"), ("", "its first row"),
+    ):  # fmt: skip
+        assert says in read_in(at_work, text), text
+    assert GasMove.objects.count() == 2
+
+
+def test_a_recovery_cylinder_that_is_too_full_by_the_scale_is_said(at_work, call, user):
+    keep_cylinder(user, {"number": "REC-2", "refrigerant": "R-404A", "recovery": "yes", "tare_lb": "28", "water_lb": "47.7"})
+    fine = post(at_work, "recover", call.number, cylinder="REC-2", before="800", after="900")
+    assert "over its limit" not in fine
+    assert "over its limit by" in post(at_work, "recover", call.number, cylinder="REC-2", before="900", after="1000")
+
+
 def test_a_leak_is_searched_place_by_place_and_found_is_an_observation(at_work, call):
     assert "Next: Stem caps" in page(at_work, call)
     for place, heard in (("coil_left", "twice"), ("coil_right", "no")):
@@ -137,6 +171,27 @@ def test_everything_searched_without_a_find_is_none_found(at_work, call):
     for place in PLACES:
         post(at_work, "leak-look", call.number, place.code, "no")
     assert judge_call(call).facts.is_("leak_test", "none_found") and "Nothing found at any place" in page(at_work, call)
+
+
+def test_gas_without_repair_is_the_customers_word_with_name_reason_and_a_visit(at_work, call, user):
+    body = post(at_work, "leak-open", call.number, who="", why_open="later")
+    assert 'id="who-error"' in body and 'value="later"' in body and not Act.objects.exists()
+    post(at_work, "leak-open", call.number, who="The cook in charge", why_open="open for the weekend")
+    act = Act.objects.get(did="given_up")
+    call.refresh_from_db()
+    assert act.note == "The cook in charge: open for the weekend" and "leak left open" in call.next_visit_why
+    assert "The cook in charge" in at_work.get(reverse("report", args=[call.number])).content.decode()
+
+
+def test_the_makers_coefficients_and_a_label(at_work, call):
+    ten = "1000 10 -2 0.1 0.05 -0.01 0.001 0.002 -0.0003 0.00004"
+    body = page(at_work, call, coefficients=ten, maker_sst="20", maker_sct="100", measured="554")
+    assert "Due at 20 °F and 100 °F: 1108" in body and "554.0 of 1108.0, 50 %" in body
+    assert 'id="coefficients-error"' in page(at_work, call, coefficients="1 2 3", maker_sst="20", maker_sct="100")
+    assert 'id="coefficients-error"' in page(at_work, call, coefficients="ten of them", maker_sst="20", maker_sct="100")
+    label = at_work.get(reverse("retrofit-label", args=[call.number, "R-449A"])).content.decode()
+    assert "R-449A" in label and "was R-404A" in label
+    assert at_work.get(reverse("retrofit-label", args=[call.number, "R-9"])).status_code == 404
 
 
 def test_a_standing_test_is_kept_with_what_it_says(at_work, call):

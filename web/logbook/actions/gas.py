@@ -1,11 +1,16 @@
 """Refrigerant accounted for: cylinders, and every ounce that moves; a line is never edited, only countered."""
 
+import csv
+import io
+from datetime import date
+
 from django.utils import timezone
 
 from kettle.benches.refrigerant.cylinders import TARE_LB, WATER_LB, may_go_in
 from kettle.benches.refrigerant.ledger import KINDS
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.units import OZ_PER_LB
 from web.accounts.access import require_same_shop, shop_of, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
@@ -13,6 +18,10 @@ from web.logbook.models import Cylinder, GasMove
 
 LONGEST_NUMBER, LONGEST_REASON = 40, 200
 MOST_OZ = 16000.0
+EARLIEST_YEAR = 1990
+# A CSV that is read in: its columns, bytes and rows at the most.
+CSV_COLUMNS = ("day", "kind", "ounces", "cylinder", "reason")
+LARGEST_CSV, MOST_ROWS = 2_000_000, 5000
 # What a person enters on the ledger itself; the rest comes from what was done on a call.
 BY_HAND = ("bought", "returned", "disposed", "lost", "recovered", "added")
 # Acts on the charge and what they are in the ledger.
@@ -60,18 +69,57 @@ def keep_move(user, typed):
         wrong["cylinder"] = "Cylinder: choose one of the shop's"
     amount = None
     try:
-        amount = shown.parse(typed.get("amount", ""), "lb") * 16.0
+        amount = shown.parse(typed.get("amount", ""), "lb") * OZ_PER_LB
         if not 0.0 < amount <= MOST_OZ:
-            wrong["amount"] = f"How much: {shown.text(amount / 16.0, 'lb')} is outside 0 to {shown.text(MOST_OZ / 16.0, 'lb')}"
+            wrong["amount"] = f"How much: {shown.text(amount / OZ_PER_LB, 'lb')} is outside 0 to {shown.text(MOST_OZ / OZ_PER_LB, 'lb')}"
     except InputError as error:
         wrong["amount"] = f"How much: {error}"
+    day = timezone.localdate()
+    try:
+        day = date.fromisoformat(typed["day"].strip()) if typed.get("day", "").strip() else day
+    except ValueError:
+        wrong["day"] = f"Day: “{typed['day'][:20]}” is not a date like {day}"
+    if day > timezone.localdate() or day.year < EARLIEST_YEAR:
+        wrong["day"] = f"Day: {day} is outside {EARLIEST_YEAR}-01-01 to {timezone.localdate()}"
     if len(reason) > LONGEST_REASON:
         wrong["reason"] = f"Reason: at most {LONGEST_REASON} letters"
     if kind == "recovered" and cylinder is not None and (why := may_go_in(cylinder.refrigerant, cylinder.refrigerant, cylinder.recovery)):
         wrong["cylinder"] = f"Cylinder: {why}"
     if wrong:
         raise FieldErrors(wrong)
-    return _line(user, shop, kind, amount, cylinder.refrigerant, cylinder=cylinder, reason=reason)
+    return _line(user, shop, kind, amount, cylinder.refrigerant, day=day, cylinder=cylinder, reason=reason)
+
+
+@action
+def import_moves(user, upload):
+    """Store the lines of a CSV file with the columns of `CSV_COLUMNS`; InputError names the first row that cannot be; nothing is stored.
+
+    A cylinder has to be the shop's; what went into units comes from calls alone and is left out of an import.
+    """
+    shop = shop_of(user)
+    if upload is None or upload.size > LARGEST_CSV:
+        raise InputError(f"File: choose a CSV of at most {LARGEST_CSV // 1000} kB")
+    try:
+        rows = list(csv.DictReader(io.StringIO(upload.read().decode("utf-8-sig"))))
+    except (UnicodeDecodeError, csv.Error):
+        raise InputError("File: this is no CSV in UTF-8") from None
+    if not rows or not set(CSV_COLUMNS) <= {name.strip() for name in rows[0] if name}:
+        raise InputError(f"File: its first row has to name {', '.join(CSV_COLUMNS)}")
+    if len(rows) > MOST_ROWS:
+        raise InputError(f"File: {len(rows)} rows are more than {MOST_ROWS}")
+    for number, row in enumerate(rows, start=2):
+        typed = {name.strip(): (value or "").strip() for name, value in row.items() if name and not isinstance(value, list)}
+        ounces = typed["ounces"].replace(",", ".")
+        if typed["kind"] not in BY_HAND or typed["kind"] in OF_ACT.values():
+            raise InputError(f"Row {number}: “{typed['kind'][:20]}” is none of bought, returned, disposed, lost")
+        try:
+            keep_move(user, typed | {"amount": f"{float(ounces) / OZ_PER_LB:.5f} lb"})
+        except FieldErrors as error:
+            raise InputError(f"Row {number}: {next(iter(error.by_field.values()))}") from None
+        except ValueError:
+            raise InputError(f"Row {number}: “{ounces[:20]}” is no number of ounces") from None
+    log.write(user, "import_moves", shop=shop, rows=len(rows))
+    return len(rows)
 
 
 @action

@@ -1,17 +1,27 @@
 """Record refrigerant work on a call: a leak search, microns, a standing test, the steps of a change, gas recovered."""
 
+from datetime import timedelta
+
+from django.utils import timezone
+
 from kettle.benches.refrigerant import change, leaks, vacuum
+from kettle.benches.refrigerant.cylinders import lb, limit_lb, room
 from kettle.benches.refrigerant.nitrogen import stood
+from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import format_number
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.do_act import do_act
+from web.logbook.actions.hand_over import write_hand_over
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import ChangeStep, LeakLook, StandingTest, VacuumReading, Weighing
 
 MOST = 400
+SHORTEST, LONGEST_NAME, LONGEST_WHY = 3, 60, 200
+# A leak left open is looked at again after so long, days.
+AGAIN_DAYS = 30
 TEST = (("start_psig", "Pressure at the start", "psig"), ("start_f", "Temperature at the start", "°F"),
         ("now_psig", "Pressure now", "psig"), ("now_f", "Temperature now", "°F"))  # fmt: skip
 
@@ -43,6 +53,25 @@ def keep_look(user, call, facts, place, heard):
 def looks_of(call):
     """What each place gave last (place -> word)."""
     return {one.place: one.heard for one in call.leaklooks.filter(undone_at=None)}
+
+
+@action
+def give_up_leak(user, call, judgement, typed):
+    """Store that a customer has a leak left open: who decided and why, and when it is looked at again; FieldErrors by field."""
+    require_same_shop(user, call)
+    require_open(call)
+    who, why, wrong = typed.get("who", "").strip(), typed.get("why_open", "").strip(), {}
+    if not SHORTEST <= len(who) <= LONGEST_NAME:
+        wrong["who"] = f"Who decided: {SHORTEST} to {LONGEST_NAME} letters"
+    if not SHORTEST <= len(why) <= LONGEST_WHY:
+        wrong["why_open"] = f"Why: {SHORTEST} to {LONGEST_WHY} letters"
+    if wrong:
+        raise FieldErrors(wrong)
+    act = do_act(user, call, judgement, "leak.given_up", note=f"{who}: {why}")
+    again = timezone.localdate() + timedelta(days=AGAIN_DAYS)
+    if call.next_visit is None:
+        write_hand_over(user, call, {"next_visit": again.isoformat(), "next_visit_why": "The leak left open: what it lost, and the repair"})
+    return act
 
 
 @action
@@ -120,3 +149,15 @@ def recover(user, call, judgement, typed):
     act = do_act(user, call, judgement, "charge.recovered", f"{got:.3f} oz", cylinder=cylinder)
     Weighing.objects.create(act=act, cylinder=cylinder[:40], before_oz=weights["before"], after_oz=weights["after"])
     return act
+
+
+def overfull(call, cylinder_number, gross_oz):
+    """What is wrong with how full a cylinder is by the scale, in words; empty where it has no stamped tare and capacity, or all is well."""
+    cylinder = call.shop.cylinders.filter(number=cylinder_number.strip(), tare_lb__isnull=False, water_lb__isnull=False).first()
+    if cylinder is None:
+        return ""
+    limit = limit_lb(refrigerants.get(cylinder.refrigerant), cylinder.water_lb)
+    found = room(limit, max(lb(gross_oz), cylinder.tare_lb), cylinder.tare_lb)
+    if not found.over:
+        return ""
+    return f"{cylinder} is over its limit by {format_number(-found.left_lb)} lb: take some out before it warms up"

@@ -1,6 +1,8 @@
 """Refrigerant work on a call: leak search, recovery, a part changed, standing pressure, evacuation, tube and retrofit."""
 
+from django.http import Http404
 from django.shortcuts import render
+from django.utils import timezone
 from django.views.decorators.http import require_safe
 
 from kettle.benches.refrigerant import capillary, change, compressor, cylinders, leaks, nitrogen, retrofit, vacuum
@@ -17,7 +19,7 @@ PUMP = (("volume_ft3", "System holds", "ft³", 0.6), ("pump_cfm", "Pump", "cfm",
 TUBE = (("length_ft", "Length", "ft", None), ("bore_in", "Bore", "in", None), ("tube_sct", "Condensing", "°F", 105.0),
         ("tube_sst", "Evaporating", "°F", None), ("tube_sc", "Subcooling", "°F diff", 15.0),
         ("other_bore", "Other bore", "in", None))  # fmt: skip
-WISHES = ("part", "other", *(name for name, *_ in (*PUMP, *TUBE)))
+WISHES = ("part", "other", "maker_sst", "maker_sct", "measured", *(name for name, *_ in (*PUMP, *TUBE)))
 PLAIN = ("ft³", "cfm", "ft", "in")
 STATE_MARKS = {"tight": ("●", "good"), "wet": ("▲", "bad"), "leaking": ("✕", "bad"), "watch": ("◌", "watch")}
 
@@ -36,7 +38,9 @@ def show_bench(request, call, typed=None, wrong=None):
     context = frame(request, call, "correct", standing) | {"typed": typed, "wrong": wrong}
     context |= _leaks(call, standing) | _recovery(call, standing, typed, wrong) | _change(call, standing, asked)
     context |= _nitrogen(call, standing, typed, wrong) | _evacuation(call, asked, wrong) | _tube(asked, standing, wrong)
-    context |= _pumping(standing) | _retrofit(asked, standing)
+    context |= _pumping(standing) | _retrofit(asked, standing) | _maker(asked, standing, wrong)
+    # The search stands open until something else is in hand.
+    context["leak_open"] = bool(context["looked"]) or not (context["part"] or context["microns"])
     flammable = ("flammable",) if standing.unit.refrigerant.flammable else ()
     context["cautions"] = words("licensed", "pressure", "closed_air", *flammable)
     return render(request, "refrigerant/bench.html", context)
@@ -45,7 +49,7 @@ def show_bench(request, call, typed=None, wrong=None):
 def _leaks(call, standing):
     facts, looked = standing.judgement.facts, looks_of(call)
     places = [(place, looked.get(place.code, "")) for place in leaks.in_order(standing.unit, facts)]
-    return {"places": places, "heard": leaks.HEARD.items(), "leak_found": leaks.found(standing.unit, facts, looked)}
+    return {"places": places, "heard": leaks.HEARD.items(), "leak_found": leaks.found(standing.unit, facts, looked), "looked": looked}
 
 
 def _recovery(call, standing, typed, wrong):
@@ -153,6 +157,42 @@ def _pumping(standing):
     lowest, rise = facts.number("pump_down_low_psig"), facts.number("pump_down_rise_psi")
     known = lowest is not None and rise is not None
     return {"pumping": compressor.pumping(standing.unit, lowest, rise, standing.shown) if known else None}
+
+
+def _maker(asked, standing, wrong):
+    """What the maker's polynomial gives at today's temperatures, and what was measured against it."""
+    facts, shown, says = standing.judgement.facts, standing.shown, []
+    text = asked.get("coefficients", "")
+    sst = _figure(asked, "maker_sst", "Evaporating", "°F", shown, wrong, facts.derived.get("sst_f"))
+    sct = _figure(asked, "maker_sct", "Condensing", "°F", shown, wrong, facts.derived.get("sct_f"))
+    measured = _figure(asked, "measured", "Measured", "in", shown, wrong)
+    if text.strip() and sst is not None and sct is not None:
+        try:
+            due = compressor.by_maker([float(word) for word in text.replace(";", " ").split()], sst, sct)
+            says.append(f"Due at {shown.text(sst, '°F', 0)} and {shown.text(sct, '°F', 0)}: {due:.4g}")
+            if measured is not None and due > 0.0:
+                says.append(compressor.against(due, measured, "Measured"))
+        except FieldErrors as error:
+            wrong.update(error.by_field)
+        except (ValueError, OverflowError):
+            wrong["coefficients"] = "Coefficients: ten figures with spaces between"
+    fields = []
+    for name, label, unit, value in (
+        ("maker_sst", "Evaporating", "°F", sst), ("maker_sct", "Condensing", "°F", sct), ("measured", "Measured", "", measured),
+    ):  # fmt: skip
+        stands = "" if value is None else f"{value:g}" if not unit else shown.edit(value, unit)
+        fields.append((name, label, shown.label(unit) if unit else "", asked.get(name, "") or stands, wrong.get(name, "")))
+    return {"maker_fields": fields, "maker_says": says, "coefficients": text}
+
+
+@require_safe
+def retrofit_label(request, number, name):
+    """A label for another refrigerant, to print."""
+    call = call_of(request, number)
+    if name not in refrigerants.catalogue():
+        raise Http404
+    context = {"call": call, "other": refrigerants.get(name), "now": call.unit.refrigerant, "today": timezone.localdate()}
+    return render(request, "refrigerant/label.html", context)
 
 
 def _retrofit(asked, standing):

@@ -90,4 +90,20 @@ def recover(request, number):
         wrong = error.by_field if isinstance(error, FieldErrors) else {"after": str(error)}
         return show_bench(request, call, typed=request.POST, wrong=wrong)
     messages.success(request, f"{standing.shown.text(act.value, 'oz', 1)} out, on the ledger.")
+    full = record.overfull(call, request.POST.get("cylinder", ""), act.weighing.after_oz)
+    if full:
+        messages.error(request, f"{full}.")
     return _back(number, "recovery")
+
+
+@require_POST
+def give_up(request, number):
+    """A leak left open on the customer's word."""
+    call = call_of(request, number)
+    try:
+        record.give_up_leak(request.user, call, standing_of(request, call).judgement, request.POST)
+    except InputError as error:
+        wrong = error.by_field if isinstance(error, FieldErrors) else {"who": str(error)}
+        return show_bench(request, call, typed=request.POST, wrong=wrong)
+    messages.success(request, "On record with name and reason; a visit is promised for it.")
+    return _back(number, "leak")

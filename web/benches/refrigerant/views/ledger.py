@@ -15,7 +15,7 @@ from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import whole
 from web.accounts.access import shop_of, shown_to
-from web.logbook.actions.gas import BY_HAND, counter_move, keep_cylinder, keep_move
+from web.logbook.actions.gas import BY_HAND, CSV_COLUMNS, counter_move, import_moves, keep_cylinder, keep_move
 from web.logbook.gas_ledger import over_limit
 from web.logbook.models import GasMove, Site
 
@@ -37,11 +37,12 @@ def show(request):
 
 def _page(request, typed=None, wrong=None, form=""):
     shop, shown, typed, wrong = shop_of(request.user), shown_to(request.user), typed or {}, wrong or {}
-    lines = shop.gas_moves.select_related("cylinder", "unit__site", "call", "by", "countered_by")
-    page = Paginator(lines, LINES_A_PAGE).get_page(request.GET.get("page"))
+    # What stands beside a line is fetched for the lines of one page alone.
+    page = Paginator(shop.gas_moves.values_list("pk", flat=True), LINES_A_PAGE).get_page(request.GET.get("page"))
+    lines = shop.gas_moves.filter(pk__in=list(page)).select_related("cylinder", "unit__site", "call", "by", "countered_by")
     context = {
         "page": page,
-        "rows": [(move, shown.text(move.oz, "oz", 1)) for move in page],
+        "rows": [(move, shown.text(move.oz, "oz", 1)) for move in lines],
         "cylinders": _cylinders(shop, shown),
         "leaking": [(unit, f"{rate.pct:.0f} %", rate.says) for unit, rate in over_limit(shop)],
         "kinds": [(code, ledger.KINDS[code].label) for code in BY_HAND if code != "added"],
@@ -52,7 +53,7 @@ def _page(request, typed=None, wrong=None, form=""):
              wrong.get(name, "") if form == "cylinder" else "", not unit)
             for name, label, unit in CYLINDER_FIELDS
         ],
-        "mass": shown.label("lb"), "refrigerants": list(refrigerants.catalogue()),
+        "mass": shown.label("lb"), "csv_columns": ", ".join(CSV_COLUMNS), "refrigerants": list(refrigerants.catalogue()),
     }  # fmt: skip
     return render(request, "refrigerant/ledger.html", context)
 
@@ -65,7 +66,7 @@ def _cylinders(shop, shown):
     rows = []
     for one in shop.cylinders.filter(gone_at=None):
         balance = ledger.balance_of(sums.get(one.pk, {}))
-        limit = cylinders.limit_lb(refrigerants.get(one.refrigerant), one.water_lb) if one.water_lb else None
+        limit = cylinders.limit_lb(refrigerants.get(one.refrigerant), one.water_lb) if one.water_lb and one.recovery else None
         rows.append(
             (
                 one,
@@ -96,6 +97,17 @@ def add_move(request):
     except InputError as error:
         return _page(request, request.POST, error.by_field if isinstance(error, FieldErrors) else {"amount": str(error)}, "move")
     messages.success(request, "The line is kept.")
+    return redirect("ledger")
+
+
+@require_POST
+def read_in(request):
+    """Read lines in from a CSV file."""
+    try:
+        count = import_moves(request.user, request.FILES.get("file"))
+    except InputError as error:
+        return _page(request, {}, {"file": str(error)}, "file")
+    messages.success(request, f"{count} lines read in.")
     return redirect("ledger")
 
 

@@ -49,6 +49,19 @@ PROBES = (
 )
 
 
+# A gauge at the system for an evacuation, not among what hangs on a running unit: asked for with --vacuum.
+VACUUM = Probe("V1", "Vacuum gauge", "vacuum_micron", "micron", 0.0, 77)
+PULLS_S, RESTS_S = 900.0, 900.0
+
+
+def vacuum_at(seconds: float) -> float:
+    """Return microns at a time: pulled down for a quarter of an hour, then shut off and rising as a wet system does, and again."""
+    into = seconds % (PULLS_S + RESTS_S)
+    if into < PULLS_S:
+        return 380.0 + 759_000.0 * math.exp(-into / 85.0)
+    return 420.0 + 3600.0 * (1.0 - math.exp(-(into - PULLS_S) / 200.0))
+
+
 def circuit_at(seconds: float, refrigerant_name: str = "R-404A", altitude_ft: float = ALTITUDE_FT) -> dict[str, float]:
     """Return what each probe would read without noise, by observation key.
 
@@ -74,10 +87,11 @@ class ProbeServer(socketserver.ThreadingTCPServer):
     allow_reuse_address = True
     daemon_threads = True
 
-    def __init__(self, port: int = DEFAULT_PORT, seed: int = 1, every_s: float = EVERY_S) -> None:
+    def __init__(self, port: int = DEFAULT_PORT, seed: int = 1, every_s: float = EVERY_S, vacuum: bool = False) -> None:
         super().__init__(("127.0.0.1", port), _Listener)
         self.started, self.seed, self.every_s = time.monotonic(), seed, every_s
         self.silent: set[str] = set()
+        self.probes = (*PROBES, VACUUM) if vacuum else PROBES
         self.ended = threading.Event()
 
     def stop(self) -> None:
@@ -92,8 +106,8 @@ class ProbeServer(socketserver.ThreadingTCPServer):
         yield {"type": "hello", "protocol": PROTOCOL, "version": VERSION}
         while not self.ended.is_set():
             seconds = time.monotonic() - self.started
-            true = circuit_at(seconds)
-            for probe in PROBES:
+            true = circuit_at(seconds) | {VACUUM.key: vacuum_at(seconds)}
+            for probe in self.probes:
                 if probe.name not in self.silent:
                     yield {
                         "type": "reading",
@@ -130,11 +144,12 @@ def main() -> None:
     parser = argparse.ArgumentParser(prog="python -m devices.probes", description=__doc__)
     parser.add_argument("--port", type=int, default=DEFAULT_PORT)
     parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--vacuum", action="store_true", help="with a vacuum gauge on a system that is being evacuated")
     parser.add_argument("--with-parent", action="store_true", help="end when standard input ends")
     arguments = parser.parse_args()
     if arguments.with_parent:
         end_with_parent()
-    with ProbeServer(arguments.port, arguments.seed) as server, suppress(KeyboardInterrupt):
+    with ProbeServer(arguments.port, arguments.seed, vacuum=arguments.vacuum) as server, suppress(KeyboardInterrupt):
         server.serve_forever()
 
 

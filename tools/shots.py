@@ -30,7 +30,7 @@ VIEWS = {
     "report": (TABLET, "Meat room", "report/", "whole"),
     "controls": (TABLET, "Bottle cooler 2", "controls/", ""),
     "arrive-phone": (PHONE, "Cooler 1", "arrive/", ""),
-    "parts": (TABLET, "Reach-in 2", "arrive/?part=compressor", ""),
+    "refrigerant": (TABLET, "Dough freezer", "refrigerant/#evacuation", ""),
 }
 
 

@@ -175,7 +175,7 @@ _ALL: Final = (
     Act("leak", "repaired", "Leak repaired", {}, {}, ("leak_test", "oil_trace"), ("leak_test",), 0.0,
         ("leak_test",), "Nitrogen held, or no find by detector and bubbles", caution=_LICENSED, still=True,
         closes=("undercharge",)),
-    Act("leak", "given_up", "Leak left open, on the customer's word", {}, {}, (), (), 0.0, (), "", caution=_LICENSED, still=True,
+    Act("leak", "given_up", "Leak left open by the customer", {}, {}, (), (), 0.0, (), "", caution=_LICENSED, still=True,
         closes=("undercharge",)),
     Act("air", "purged", "Air taken out", {"noncondensables": 0.85}, {}, ("resting_psig",), (), 15.0, ("split_f", "resting_psig"),
         "At rest the pressure of the air around it, running the normal split", caution=_LICENSED),

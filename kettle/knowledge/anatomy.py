@@ -85,7 +85,7 @@ _ALL: Final = (
     Part("receiver", "Receiver", "valve", ("receiver_level_pct",), _RECEIVER),
     Part("charge", "Charge", "valve", ("suction_psig", "discharge_psig", "liquid_psig", "resting_psig", "liquid_line_f",
                                        "liquid_line_feel", "charge_weighed", "settled_min", "since_defrost_min")),
-    Part("leak", "Leaks", "valve", ("oil_trace", "leak_test")),
+    Part("leak", "Leaks", "valve", ("oil_trace", "leak_test", "vacuum_micron")),
     Part("air", "Air in the circuit", "valve"),
     Part("regulator", "Suction regulator", "valve", (), _VALVE),
     Part("condenser", "Condenser", "condenser", ("ambient_f", "condenser_coil", "condenser_blocking", "water_in_f", "water_out_f")),

@@ -12,7 +12,7 @@ from django.conf import settings
 from tools import landed
 
 STATES = sorted((Path(__file__).parent / "states").glob("*.sqlite3.gz"))
-# Brings kept databases over one after the other, opens every kind of page on what each holds, each call on an eighth of its stops in turn
+# Brings kept databases over one after the other, opens every kind of page on what each holds, each call on a tenth of its stops in turn
 # and the last one on all, and enters a reading; says how many pages of which. Run in a process of its own.
 VISIT = """
 import sys
@@ -28,13 +28,14 @@ from web.logbook.models import Call, Unit
 def visit():
     client = Client(raise_request_exception=True); client.force_login(get_user_model().objects.get(username="wren"))
     paths = ["/", "/me/", "/refrigerant/", "/refrigerant/sites/1/", "/units/new/", "/calls/new/", "/ladder/"]
-    paths += [f"/units/{u.pk}/{page}" for u in Unit.objects.all() for page in ("", "plate/", "bands/", "settings/")]
+    pages = ("", "plate/", "bands/", "settings/")
+    paths += [f"/units/{u.pk}/{page}" for n, u in enumerate(Unit.objects.all()) for k, page in enumerate(pages) if (n + k) % 3 == 0]
     stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation",
              "parts", "parts/coil", "taken", "power", "controls", "valve", "charge", "refrigerant"]
     calls = list(Call.objects.all())
-    turn = lambda n, place: n == len(calls) - 1 or (n + place) % 8 == 0
+    turn = lambda n, place: n == len(calls) - 1 or (n + place) % 10 == 0
     paths += [f"/calls/{c.number}/{stop}/" for n, c in enumerate(calls) for place, stop in enumerate(stops) if turn(n, place)]
-    paths += [f"/calls/{c.number}/case.json" for c in calls]
+    paths += [f"/calls/{c.number}/case.json" for c in calls[::3]]
     for path in paths:
         status = client.get(path).status_code
         assert status in (200, 302), (path, status)

@@ -114,9 +114,8 @@ def _visit(user, unit, entry, now):
         place(user, call, what, where)
     for moved in entry.get("moved", ()):
         move_output(user, call, moved | dict.fromkeys(OUTPUT_TICKS, "yes"))
-    facts = judge_call(call).facts
     for place_code, heard in entry.get("leaks", {}).items():
-        keep_look(user, call, facts, place_code, heard)
+        keep_look(user, call, judge_call(call).facts, place_code, heard)
     for part, *done in entry.get("changes", ()):
         for step in done:
             do_step(user, call, part, step)

@@ -4,6 +4,7 @@ import csv
 import io
 import math
 import re
+from collections import deque
 from datetime import timedelta
 
 import pytest
@@ -11,11 +12,12 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from django.utils import timezone
 
+from kettle.benches.probes.hearing import Hearing
 from web.benches.refrigerant.actions.record import keep_microns
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.gas import keep_cylinder
 from web.logbook.judging import judge_call
-from web.logbook.models import Act, ChangeStep, Cylinder, GasMove, LeakLook, StandingTest, VacuumReading
+from web.logbook.models import Act, ChangeStep, Cylinder, Device, GasMove, LeakLook, StandingTest, VacuumReading
 
 
 def page(client, call, **query):
@@ -220,6 +222,27 @@ def test_an_evacuation_is_drawn_and_its_rise_read(at_work, call, user):
     assert 'id="microns-error"' in refused and 'value="few"' in refused
     at_work.post(reverse("undo-microns", args=[call.number, VacuumReading.objects.last().pk]))
     assert "Wet:" in page(at_work, call)
+
+
+def test_a_vacuum_gauge_among_the_probes_is_drawn_and_kept(at_work, call, unit, monkeypatch):
+    began = timezone.now() - timedelta(minutes=30)
+    call.opened_at = began
+    call.save()
+    hearing = Hearing()
+    for n in range(200):
+        hearing.past.setdefault("vacuum_micron", deque()).append((began + timedelta(seconds=6 * n), 400.0 + 10.0 * n))
+    unit.probes = Device.objects.create(shop=unit.shop, kind="probes", name="Van set", address="127.0.0.1:1", simulated=True)
+    unit.save()
+    monkeypatch.setattr("web.benches.refrigerant.views.bench.link", lambda device: hearing)
+    body = page(at_work, call)
+    assert "Van set tells by itself, simulated" in body and body.count("<circle") > 60 and not VacuumReading.objects.exists()
+    part = at_work.get(
+        reverse("refrigerant", args=[call.number]), headers={"HX-Request": "true", "HX-Target": "microns-drawn"}
+    ).content.decode()
+    assert part.startswith('<div id="microns-drawn"')
+    assert "20 readings of the gauge kept" in post(at_work, "told-microns", call.number, pump="off")
+    assert "Leaking" in page(at_work, call)
+    assert "0 readings" in post(at_work, "told-microns", call.number, pump="off") and VacuumReading.objects.count() == 20
 
 
 def test_the_steps_of_a_change_are_ticked_and_taken_back(at_work, call):

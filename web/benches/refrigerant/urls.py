@@ -9,6 +9,7 @@ urlpatterns = [
     path("refrigerant/leak/open/", keep.give_up, name="leak-open"),
     path("refrigerant/leak/<slug:place>/<slug:heard>/", keep.look, name="leak-look"),
     path("refrigerant/microns/", keep.microns, name="microns"),
+    path("refrigerant/microns/told/", keep.told_microns, name="told-microns"),
     path("refrigerant/microns/<int:pk>/undo/", keep.undo_microns, name="undo-microns"),
     path("refrigerant/nitrogen/", keep.nitrogen, name="nitrogen"),
     path("refrigerant/change/<slug:part>/<slug:step>/", keep.change_step, name="change-step"),

@@ -22,6 +22,8 @@ MOST = 400
 SHORTEST, LONGEST_NAME, LONGEST_WHY = 3, 60, 200
 # A leak left open is looked at again after so long, days.
 AGAIN_DAYS = 30
+# Of what a vacuum gauge tells one reading in so many minutes is kept.
+EVERY_MIN = 1.0
 TEST = (("start_psig", "Pressure at the start", "psig"), ("start_f", "Temperature at the start", "°F"),
         ("now_psig", "Pressure now", "psig"), ("now_f", "Temperature now", "°F"))  # fmt: skip
 
@@ -90,6 +92,21 @@ def keep_microns(user, call, typed, pump, **when):
     made = VacuumReading.objects.create(call=call, by=user, microns=value, pump=pump, **when)
     log.write(user, "keep_microns", call, microns=value, pump=pump)
     return made
+
+
+@action
+def keep_told(user, call, told, pump, source):
+    """Store what a vacuum gauge told by itself ((moment, microns) in their order), one reading in `EVERY_MIN`; returns how many."""
+    require_same_shop(user, call)
+    require_open(call)
+    last, kept = call.vacuumreadings.last(), 0
+    for at, value in told:
+        if last is None or (at - last.at).total_seconds() >= EVERY_MIN * 60.0:
+            _room(call.vacuumreadings, call)
+            last, kept = VacuumReading.objects.create(call=call, by=user, microns=value, pump=pump, at=at), kept + 1
+    if kept:
+        log.write(user, "keep_told", call, microns=kept, source=source)
+    return kept
 
 
 @action

@@ -1,5 +1,7 @@
 """Refrigerant work on a call: leak search, recovery, a part changed, standing pressure, evacuation, tube and retrofit."""
 
+from datetime import timedelta
+
 from django.http import Http404
 from django.shortcuts import render
 from django.utils import timezone
@@ -11,6 +13,7 @@ from kettle.knowledge import refrigerants
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.refrigerant.actions.record import TEST, looks_of
+from web.links.probes import link
 from web.round.views.pages import call_of, frame, standing_of
 from web.round.wishes import remembered
 
@@ -20,6 +23,8 @@ TUBE = (("length_ft", "Length", "ft", None), ("bore_in", "Bore", "in", None), ("
         ("tube_sst", "Evaporating", "°F", None), ("tube_sc", "Subcooling", "°F diff", 15.0),
         ("other_bore", "Other bore", "in", None))  # fmt: skip
 WISHES = ("part", "other", "maker_sst", "maker_sct", "measured", *(name for name, *_ in (*PUMP, *TUBE)))
+# Of what a vacuum gauge tells, one reading in so many seconds is drawn.
+GAUGE_EVERY_S = 15.0
 PLAIN = ("ft³", "cfm", "ft", "in")
 STATE_MARKS = {"tight": ("●", "good"), "wet": ("▲", "bad"), "leaking": ("✕", "bad"), "watch": ("◌", "watch")}
 
@@ -42,6 +47,8 @@ def show_bench(request, call, typed=None, wrong=None):
     # The search stands open until something else is in hand.
     context["leak_open"] = bool(context["looked"]) or not (context["part"] or context["microns"])
     flammable = ("flammable",) if standing.unit.refrigerant.flammable else ()
+    if request.htmx.target == "microns-drawn":
+        return render(request, "refrigerant/_microns.html", context)
     context["cautions"] = words("licensed", "pressure", "closed_air", *flammable)
     return render(request, "refrigerant/bench.html", context)
 
@@ -88,8 +95,9 @@ def _nitrogen(call, standing, typed, wrong):
 
 def _evacuation(call, asked, wrong):
     rows = list(call.vacuumreadings.filter(undone_at=None))
-    began = rows[0].at if rows else None
-    readings = [((one.at - began).total_seconds() / 60.0, one.microns, one.pump) for one in rows]
+    told, pump = told_by_gauge(call), rows[-1].pump if rows else True
+    seen = [(one.at, one.microns, one.pump) for one in rows] + [(at, value, pump) for at, value in told]
+    readings = [((at - seen[0][0]).total_seconds() / 60.0, value, ran) for at, value, ran in seen]
     shut = []
     for reading in readings:
         # Only the last rise counts: the pump may have run again between.
@@ -106,10 +114,26 @@ def _evacuation(call, asked, wrong):
             wrong.update(error.by_field)
     decay = vacuum.read_decay([(at, microns) for at, microns, _ in shut]) if shut else None
     return {
-        "microns": rows, "microns_drawn": drawn(readings), "decay": decay, "decay_mark": STATE_MARKS[decay.state] if decay else None,
+        "microns": rows, "microns_told": len(told), "gauge": call.unit.probes if told else None,
+        "microns_drawn": drawn(readings), "decay": decay,
+        "decay_mark": STATE_MARKS[decay.state] if decay else None,
         "pump_fields": [(name, label, unit, asked.get(name, "") or f"{usual:g}", wrong.get(name, "")) for name, label, unit, usual in PUMP],
         "pump_needs": needs,
     }  # fmt: skip
+
+
+def told_by_gauge(call):
+    """What a vacuum gauge among the unit's probes told since the last reading that stands: (moment, microns), one a minute at most."""
+    probes = link(call.unit.probes) if call.is_open else None
+    if probes is None:
+        return []
+    last = call.vacuumreadings.filter(undone_at=None).last()
+    since, kept = last.at if last else call.opened_at, []
+    for minutes, value in probes.since("vacuum_micron", since):
+        at = since + timedelta(minutes=minutes)
+        if at > since and (not kept or (at - kept[-1][0]).total_seconds() >= GAUGE_EVERY_S):
+            kept.append((at, value))
+    return kept
 
 
 def _figure(asked, name, label, unit, shown, wrong, usual=None):

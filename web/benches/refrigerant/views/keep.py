@@ -8,7 +8,7 @@ from django.views.decorators.http import require_POST
 from kettle.benches.refrigerant.change import PARTS
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.refrigerant.actions import record
-from web.benches.refrigerant.views.bench import show_bench
+from web.benches.refrigerant.views.bench import show_bench, told_by_gauge
 from web.logbook.actions.undo_entry import undo_entry
 from web.round.views.pages import call_of, standing_of
 
@@ -37,6 +37,19 @@ def microns(request, number):
     except InputError as error:
         wrong = error.by_field if isinstance(error, FieldErrors) else {"microns": str(error)}
         return show_bench(request, call, typed=request.POST, wrong=wrong)
+    return _back(number, "evacuation")
+
+
+@require_POST
+def told_microns(request, number):
+    """Keep what the vacuum gauge told by itself, with the pump running or shut off since."""
+    call = call_of(request, number)
+    try:
+        kept = record.keep_told(request.user, call, told_by_gauge(call), request.POST.get("pump") != "off", str(call.unit.probes))
+    except InputError as error:
+        messages.error(request, str(error))
+    else:
+        messages.success(request, f"{kept} readings of the gauge kept.")
     return _back(number, "evacuation")
 
 

@@ -13,10 +13,11 @@ from kettle.knowledge import observations
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.charge.views.panel import panel_context
-from web.benches.charge.views.sums import WISHES, Asked, receiver_context, winter_context
+from web.benches.charge.views.sums import WISHES, receiver_context, winter_context
 from web.logbook.courses import acts_of
 from web.logbook.judging import value_of
 from web.logbook.models import Weighing
+from web.round.asked import Asked
 from web.round.views.pages import call_of, frame, standing_of
 from web.round.wishes import remembered
 

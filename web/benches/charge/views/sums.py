@@ -2,52 +2,13 @@
 
 from kettle.benches.charge import receiver, winter
 from kettle.benches.charge.additions import usual_charge_oz
-from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.errors import FieldErrors
 from kettle.knowledge.units import OZ_PER_LB
 
 USUAL_HELD_F, USUAL_SPLIT_F, USUAL_COLD_F, HOT_F = 80.0, 20.0, 0.0, 95.0
 STEPS = 6
-# What can be meant at all, by unit.
-SPANS = {"°F": (-60.0, 145.0), "°F diff": (0.0, 60.0), "psig": (-14.6, 900.0), "in": (0.0, 300.0), "ft": (0.0, 3e4),
-         "lb": (0.0, 3000.0),          "ft³": (0.0, 100.0), "%": (0.0, 100.0)}  # fmt: skip
 WISHES = ("rest_psig", "pipe_f", "volume_ft3", "tube_ft", "bore_in", "summer_lb", "split_f", "held_f", "ambient_f", "summer_level",
           "length_in", "diameter_in", "lies", "liquid_f")  # fmt: skip
-PLAIN = ("in", "ft", "ft³", "%")
-
-
-class Asked:
-    """Figures asked by address, in the units of the person; what is wrong with them by field."""
-
-    def __init__(self, typed, shown):
-        self.typed, self.shown, self.wrong = typed, shown, {}
-
-    def figure(self, name, label, unit, otherwise=None):
-        """A figure in the core's unit; what stands where nothing was typed."""
-        text = self.typed.get(name, "").strip()
-        if not text:
-            return otherwise
-        try:
-            value = float(text.replace(",", ".").replace("−", "-")) if unit in PLAIN else self.shown.parse(text, unit)
-        except InputError as error:
-            self.wrong[name] = f"{label}: {error}"
-            return otherwise
-        except ValueError:
-            self.wrong[name] = f"{label}: “{text[:20]}” is not a figure in {unit}"
-            return otherwise
-        low, high = SPANS[unit]
-        if low <= value <= high:
-            return value
-        self.wrong[name] = f"{label}: {text[:20]} is outside {low:g} to {high:g} {unit}"
-        return otherwise
-
-    def fields(self, asked):
-        """Fields of a form (name, label, unit, value that stands) as `_figure.html` takes them."""
-        rows = []
-        for name, label, unit, value in asked:
-            stands = "" if value is None else f"{value:.4g}" if unit in PLAIN else self.shown.edit(value, unit)
-            told = unit if unit in PLAIN else self.shown.label(unit)
-            rows.append((name, label, told, self.typed.get(name, "") or stands, self.wrong.get(name, "")))
-        return rows
 
 
 def winter_context(asked, standing):

@@ -6,6 +6,7 @@ from kettle.benches.controls.pressure import Problem
 from kettle.knowledge import anatomy
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import shown_to
+from web.round.asked import Asked as Figures
 
 DIALS = {"middle": "the middle it holds", "cut_in": "its cut-in", "cut_out": "its cut-out"}
 
@@ -37,34 +38,18 @@ PICKED = {
 }  # fmt: skip
 PROBES = {"box": "box probe", "coil": "coil probe", "supply": "supply probe"}
 
-# What can be meant at all, by unit.
-SPANS = {"°F": (-60.0, 145.0), "°F diff": (0.0, 60.0), "psig": (-14.6, 700.0), "Ω": (0.0, 1e7)}
 # A cut-out that nobody typed stands in no fan's way.
 HIGHEST_PSIG = 1e4
 USUAL_DAY_F = 80.0
 
 
-class Asked:
-    """Figures typed in a form, in the units of the person; what is wrong with them by field."""
+class Asked(Figures):
+    """Figures typed in the forms of Controls."""
+
+    SPANS = Figures.SPANS | {"psig": (-14.6, 700.0)}
 
     def __init__(self, request, typed=None):
-        self.typed, self.shown, self.wrong = (request.GET if typed is None else typed), shown_to(request.user), {}
-
-    def figure(self, name, label, unit, otherwise=None):
-        """A figure in the core's unit; what stands where nothing was typed."""
-        text = self.typed.get(name, "").strip()
-        if not text:
-            return otherwise
-        try:
-            value = self.shown.parse(text, unit)
-        except InputError as error:
-            self.wrong[name] = f"{label}: {error}"
-            return otherwise
-        low, high = SPANS[unit]
-        if low <= value <= high:
-            return value
-        self.wrong[name] = f"{label}: {self.shown.text(value, unit)} is outside {self.shown.span(low, high, unit)}"
-        return otherwise
+        super().__init__(request.GET if typed is None else typed, shown_to(request.user))
 
     def forms(self, typed):
         """The fields of each form: name, label, unit, what stands in it, what is wrong with it."""
@@ -79,11 +64,6 @@ class Asked:
         standing = [(name, value) for name, value in self.typed.items() if value and name in known]
         own = {form: {name for name, _, _ in FORMS.get(form, ())} | set(PICKED.get(form, ())) for form in {*FORMS, *PICKED}}
         return {form: [(name, value) for name, value in standing if name not in names] for form, names in own.items()}
-
-    def choice(self, name, choices):
-        """One of some words; the first where none was said."""
-        said = self.typed.get(name, "")
-        return said if said in choices else next(iter(choices))
 
 
 def sums(asked, standing):

@@ -11,9 +11,10 @@ from kettle.benches.refrigerant import capillary, change, compressor, cylinders,
 from kettle.benches.refrigerant.drawing import drawn
 from kettle.knowledge import refrigerants
 from kettle.knowledge.cautions import words
-from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.errors import FieldErrors
 from web.benches.refrigerant.actions.record import TEST, looks_of
 from web.links.probes import link
+from web.round.asked import Asked
 from web.round.views.pages import call_of, frame, standing_of
 from web.round.wishes import remembered
 
@@ -25,7 +26,6 @@ TUBE = (("length_ft", "Length", "ft", None), ("bore_in", "Bore", "in", None), ("
 WISHES = ("part", "other", "maker_sst", "maker_sct", "measured", *(name for name, *_ in (*PUMP, *TUBE)))
 # Of what a vacuum gauge tells, one reading in so many seconds is drawn.
 GAUGE_EVERY_S = 15.0
-PLAIN = ("ft³", "cfm", "ft", "in")
 STATE_MARKS = {"tight": ("●", "good"), "wet": ("▲", "bad"), "leaking": ("✕", "bad"), "watch": ("◌", "watch")}
 
 
@@ -39,7 +39,9 @@ def show_bench(request, call, typed=None, wrong=None):
     """The page; what was typed and refused."""
     typed, wrong = typed or {}, wrong or {}
     standing = standing_of(request, call)
-    asked = remembered(request, f"refrigerant-{call.pk}", WISHES)
+    asked = Asked(remembered(request, f"refrigerant-{call.pk}", WISHES), standing.shown)
+    asked.wrong |= wrong
+    wrong = asked.wrong
     context = frame(request, call, "correct", standing) | {"typed": typed, "wrong": wrong}
     context |= _leaks(call, standing) | _recovery(call, standing, typed, wrong) | _change(call, standing, asked)
     context |= _nitrogen(call, standing, typed, wrong) | _evacuation(call, asked, wrong) | _tube(asked, standing, wrong)
@@ -73,7 +75,7 @@ def _recovery(call, standing, typed, wrong):
 
 
 def _change(call, standing, asked):
-    part = asked.get("part", "")
+    part = asked.typed.get("part", "")
     part = part if part in change.PARTS else ""
     done = {(one.part, one.step): one for one in call.changesteps.filter(undone_at=None).select_related("by")}
     if not part and done:
@@ -104,7 +106,7 @@ def _evacuation(call, asked, wrong):
         shut = [] if reading[2] else [*shut, reading]
     figures, needs = {}, ""
     for name, label, unit, usual in PUMP:
-        figures[name] = _figure(asked, name, label, unit, None, wrong, usual)
+        figures[name] = asked.figure(name, label, unit, usual)
     if None not in figures.values():
         try:
             pull = vacuum.pull_down(**figures)
@@ -117,7 +119,7 @@ def _evacuation(call, asked, wrong):
         "microns": rows, "microns_told": len(told), "gauge": call.unit.probes if told else None,
         "microns_drawn": drawn(readings), "decay": decay,
         "decay_mark": STATE_MARKS[decay.state] if decay else None,
-        "pump_fields": [(name, label, unit, asked.get(name, "") or f"{usual:g}", wrong.get(name, "")) for name, label, unit, usual in PUMP],
+        "pump_fields": asked.fields(PUMP),
         "pump_needs": needs,
     }  # fmt: skip
 
@@ -136,25 +138,12 @@ def told_by_gauge(call):
     return kept
 
 
-def _figure(asked, name, label, unit, shown, wrong, usual=None):
-    """A figure asked by address; what is usual where nothing was, None where it cannot be read."""
-    text = asked.get(name, "").strip()
-    if not text:
-        return usual
-    try:
-        return float(text.replace(",", ".")) if unit in PLAIN else shown.parse(text, unit)
-    except (ValueError, InputError):
-        wrong[name] = f"{label}: “{text[:20]}” is not a figure"
-        return None
-
-
 def _tube(asked, standing, wrong):
-    unit, shown = standing.unit, standing.shown
+    unit = standing.unit
     if unit.metering != "cap_tube":
         return {"tube_fields": []}
     figures = {
-        name: _figure(asked, name, label, what, shown, wrong, unit.set_f - 20.0 if name == "tube_sst" else usual)
-        for name, label, what, usual in TUBE
+        name: asked.figure(name, label, what, unit.set_f - 20.0 if name == "tube_sst" else usual) for name, label, what, usual in TUBE
     }
     says = []
     length, bore, sct, sst, sc, other = figures.values()
@@ -168,11 +157,7 @@ def _tube(asked, standing, wrong):
         except FieldErrors as error:
             names = {"sct_f": "tube_sct", "sst_f": "tube_sst", "subcooling_f": "tube_sc"}
             wrong.update({names.get(name, name): text for name, text in error.by_field.items()})
-    fields = []
-    for name, label, what, _ in TUBE:
-        value = figures[name]
-        stands = "" if value is None else f"{value:g}" if what in PLAIN else shown.edit(value, what)
-        fields.append((name, label, what if what in PLAIN else shown.label(what), asked.get(name, "") or stands, wrong.get(name, "")))
+    fields = asked.fields((name, label, what, figures[name]) for name, label, what, _ in TUBE)
     return {"tube_fields": fields, "tube_says": says}
 
 
@@ -186,10 +171,10 @@ def _pumping(standing):
 def _maker(asked, standing, wrong):
     """What the maker's polynomial gives at today's temperatures, and what was measured against it."""
     facts, shown, says = standing.judgement.facts, standing.shown, []
-    text = asked.get("coefficients", "")
-    sst = _figure(asked, "maker_sst", "Evaporating", "°F", shown, wrong, facts.derived.get("sst_f"))
-    sct = _figure(asked, "maker_sct", "Condensing", "°F", shown, wrong, facts.derived.get("sct_f"))
-    measured = _figure(asked, "measured", "Measured", "in", shown, wrong)
+    text = asked.typed.get("coefficients", "")
+    sst = asked.figure("maker_sst", "Evaporating", "°F", facts.derived.get("sst_f"))
+    sct = asked.figure("maker_sct", "Condensing", "°F", facts.derived.get("sct_f"))
+    measured = asked.figure("measured", "Measured", "")
     if text.strip() and sst is not None and sct is not None:
         try:
             due = compressor.by_maker([float(word) for word in text.replace(";", " ").split()], sst, sct)
@@ -200,12 +185,9 @@ def _maker(asked, standing, wrong):
             wrong.update(error.by_field)
         except (ValueError, OverflowError):
             wrong["coefficients"] = "Coefficients: ten figures with spaces between"
-    fields = []
-    for name, label, unit, value in (
-        ("maker_sst", "Evaporating", "°F", sst), ("maker_sct", "Condensing", "°F", sct), ("measured", "Measured", "", measured),
-    ):  # fmt: skip
-        stands = "" if value is None else f"{value:g}" if not unit else shown.edit(value, unit)
-        fields.append((name, label, shown.label(unit) if unit else "", asked.get(name, "") or stands, wrong.get(name, "")))
+    fields = asked.fields(
+        (("maker_sst", "Evaporating", "°F", sst), ("maker_sct", "Condensing", "°F", sct), ("measured", "Measured", "", measured))
+    )
     return {"maker_fields": fields, "maker_says": says, "coefficients": text}
 
 
@@ -220,7 +202,7 @@ def retrofit_label(request, number, name):
 
 
 def _retrofit(asked, standing):
-    other = asked.get("other", "")
+    other = asked.typed.get("other", "")
     found = None
     if other in refrigerants.catalogue():
         found = retrofit.retrofit(standing.unit, refrigerants.get(other), standing.shown)

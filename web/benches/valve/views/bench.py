@@ -18,6 +18,7 @@ from web.benches.valve.views.stem import stem_context
 from web.links.probes import link
 from web.logbook.controller_talks import last_read
 from web.logbook.courses import acts_of
+from web.round.asked import Asked
 from web.round.views.pages import call_of, frame, standing_of
 from web.round.wishes import remembered
 
@@ -128,25 +129,14 @@ def _electronic(asked, standing):
     """An electronic valve against its target and one's own gauge and clamp."""
     if standing.unit.metering != "eev":
         return {"eev": None}
-    facts, shown, wrong, read, fields = standing.judgement.facts, standing.shown, {}, {}, []
+    facts, shown, figures = standing.judgement.facts, standing.shown, Asked(asked, standing.shown)
     talk = last_read(standing.call)
     known = {
         "target_f": (talk.settings.get("target_superheat") if talk else None), "own_psig": facts.number("suction_psig"),
         "own_line_f": facts.number("suction_line_evap_f"),
     }  # fmt: skip
-    for name, label, unit, (low, high) in ELECTRONIC:
-        typed = asked.get(name, "").strip()
-        value = known.get(name)
-        if typed:
-            try:
-                value = shown.parse(typed, unit)
-                if not low <= value <= high:
-                    wrong[name] = f"{label}: {shown.text(value, unit)} is outside {shown.span(low, high, unit)}"
-            except InputError as error:
-                wrong[name] = f"{label}: {error}"
-        if name not in wrong and value is not None:
-            read[name] = value
-        fields.append((name, label, shown.label(unit), typed or ("" if value is None else shown.edit(value, unit)), wrong.get(name, "")))
+    read = {name: figures.figure(name, label, unit, known.get(name), span) for name, label, unit, span in ELECTRONIC}
+    fields, wrong = figures.fields((name, label, unit, read[name]) for name, label, unit, _ in ELECTRONIC), figures.wrong
     own = facts.derived.get("superheat_evap_f")
     return {"eev": fields, "eev_says": electronic.told(electronic.Read(own_f=own, **read), shown), "errors": wrong}
 

@@ -229,6 +229,8 @@ SEEN: Final[dict[str, Answer]] = {
     "liquid_solenoid": lambda rig: "open" if rig.parts.pump_down > 0 and rig.state.liquid_call > 0 else "none",
     "sight_glass": _glass, "moisture_dot": always("dry"),
     "liquid_line_feel": _of("liquid_f"),
+    # A charged circuit has none.
+    "vacuum_micron": lambda rig: None,
     "oil_trace": _leak_part, "leak_test": lambda rig: "found" if _leak_part(rig) != "none" else "none_found",
     "condenser_coil": always("clean"), "condenser_fans": _condenser_fans, "head_control": lambda rig: "none" if
     rig.unit.head_control == "none" else "normal",

@@ -40,6 +40,7 @@ def test_every_key_is_answered_on_every_kind_by_words_and_figures_that_can_be(ki
         else:
             absent = {"heater_amps", "heater_volts", "heater_rated_w"} if rig.unit.defrost != "electric" else set()
             no_defrost = {"defrost_starts", "coil_after_defrost", "since_defrost_min", "defrost_ran_min"}
+            absent |= {"vacuum_micron"}
             absent |= no_defrost if rig.parts.defrosts_per_day <= 0 else set()
             # A lone phase has one pair of volts and one pole.
             lone = {key for key in observations.REGISTRY if key.endswith(("_v_23", "_v_31", "drop_v_2", "drop_v_3"))}

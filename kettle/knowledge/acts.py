@@ -176,7 +176,7 @@ _ALL: Final = (
         ("leak_test",), "Nitrogen held, or no find by detector and bubbles", caution=_LICENSED, still=True,
         closes=("undercharge",)),
     Act("leak", "given_up", "Leak left open by the customer", {}, {}, (), (), 0.0, (), "", caution=_LICENSED, still=True,
-        closes=("undercharge",)),
+        closes=("undercharge",), bench=True),
     Act("air", "purged", "Air taken out", {"noncondensables": 0.85}, {}, ("resting_psig",), (), 15.0, ("split_f", "resting_psig"),
         "At rest the pressure of the air around it, running the normal split", caution=_LICENSED),
     Act("compressor", "rested", "Left to cool", {"compressor_overload": 0.5}, {}, ("compressor",), (), 60.0, _RUNS,

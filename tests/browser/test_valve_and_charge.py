@@ -29,7 +29,9 @@ def long_ago(call, minutes):
 def test_a_valve_is_turned_by_what_is_proposed_and_taken_back(open_stop, accessible):
     page = open_stop("Freezer 1", "correct")
     call = Call.objects.get(unit__name="Freezer 1", closed_at=None)
-    record_reading(call.opened_by, call, "bulb", "tight_insulated")
+    expect(page.locator("main")).to_contain_text("Before the stem: bulb; strainer and solenoid.")
+    for key, value in (("bulb", "tight_insulated"), ("drier_drop_f", "1"), ("liquid_solenoid", "open")):
+        record_reading(call.opened_by, call, key, value)
     record_reading(call.opened_by, call, "box_temp_f", "-3")
     reads(call, 22.0)
     page.get_by_role("link", name="Turns and answers").click()

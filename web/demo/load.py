@@ -54,9 +54,9 @@ def load(now=None):
     }
     for cylinder in SCENARIO["cylinders"]:
         made = keep_cylinder(people[SCENARIO["owner"]], cylinder["plate"])
-        keep_move(
-            people[SCENARIO["owner"]], {"kind": "bought", "cylinder": made.number, "amount": cylinder["bought"], "reason": cylinder["from"]}
-        )
+        day = (timezone.localdate(now) - timedelta(days=cylinder["days_ago"])).isoformat()
+        bought = {"kind": "bought", "cylinder": made.number, "amount": cylinder["bought"], "reason": cylinder["from"], "day": day}
+        keep_move(people[SCENARIO["owner"]], bought)
     visits = []
     for entry in SCENARIO["units"]:
         unit = Unit.objects.create(

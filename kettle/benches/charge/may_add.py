@@ -48,7 +48,7 @@ class _Rule:
 
 def _ice(f: Facts) -> tuple[State, str]:
     if coil_iced(f):
-        return "first", "iced: melt it all, then read"
+        return "first", "melt it all, then read"
     return ("ok", "clear") if "ice_form" in f.seen else ("unknown", "nobody looked")
 
 

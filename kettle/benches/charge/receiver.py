@@ -32,7 +32,13 @@ def volume_ft3(length_in: float, diameter_in: float) -> float:
     return length_in * pi * (diameter_in / 2.0) ** 2 / IN3_PER_FT3
 
 
-def held_lb(refrigerant: Refrigerant, whole_ft3: float, level: float, lies: str, liquid_f: float) -> float:
-    """Return the liquid in a receiver, lb, by its level (of one), how it lies, and the liquid's temperature, °F."""
+def drawn(level_pct: float) -> tuple[float, float]:
+    """Return where liquid is drawn in a receiver 100 high: its top from above, and its height."""
+    held = min(max(level_pct, 0.0), 100.0)
+    return 100.0 - held, held
+
+
+def held_lb(refrigerant: Refrigerant, whole_ft3: float, level_pct: float, lies: str, liquid_f: float) -> float:
+    """Return the liquid in a receiver, lb, by its level (%), how it lies, and the liquid's temperature, °F."""
     at = min(max(liquid_f, refrigerant.low_f), refrigerant.high_f)
-    return whole_ft3 * share_filled(level, lies) * refrigerant.liquid_lb_ft3.at(at)
+    return whole_ft3 * share_filled(level_pct / 100.0, lies) * refrigerant.liquid_lb_ft3.at(at)

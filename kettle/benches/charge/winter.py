@@ -47,6 +47,11 @@ class Winter:
     receiver_ft3: float | None
     thumb_lb: tuple[float, float] | None
 
+    @property
+    def flooded_pct(self) -> float:
+        """The flooded share of the condenser, %."""
+        return 100.0 * self.flooded
+
 
 def volume_of_tube_ft3(feet: float, bore_in: float) -> float:
     """Return the inside of so many feet of tube, ft³, by its inner diameter, in; FieldErrors by field."""
@@ -99,6 +104,16 @@ def winter(
     return Winter(flooded, density, add, (summer_lb + add) / (FULL_SHARE * hot), (low * summer_lb, high * summer_lb))
 
 
+# The hottest of the days that are looked at, °F, and how many there are to the coldest.
+HOT_F: Final = 95.0
+STEPS: Final = 6
+
+
+def days_f(coldest_f: float) -> list[float]:
+    """Return the outdoor temperatures that are looked at, °F: from a hot day down to the coldest in even steps."""
+    return [HOT_F + (coldest_f - HOT_F) * n / STEPS for n in range(STEPS + 1)]
+
+
 @dataclass(frozen=True)
 class Filling:
     """How condenser and receiver are filled at an outdoor temperature: shares of one; `over` where the receiver cannot hold it."""
@@ -106,6 +121,21 @@ class Filling:
     ambient_f: float
     condenser: float
     receiver: float
+
+    @property
+    def condenser_pct(self) -> float:
+        """How much of the condenser is full, %."""
+        return 100.0 * self.condenser
+
+    @property
+    def receiver_pct(self) -> float:
+        """How much of the receiver would be full, %; over 100 where it cannot hold it."""
+        return 100.0 * self.receiver
+
+    @property
+    def drawn_pct(self) -> float:
+        """The receiver as it is drawn, %: no more than full."""
+        return min(self.receiver_pct, 100.0)
 
     @property
     def over(self) -> bool:
@@ -120,11 +150,11 @@ class Filling:
 
 def over_the_year(
     refrigerant: Refrigerant, volume_ft3: float, split_f: float, held_f: float, outdoor_f: Sequence[float], receiver_ft3: float,
-    summer_level: float, extra_lb: float,
+    summer_level_pct: float, extra_lb: float,
 ) -> list[Filling]:  # fmt: skip
     """Return how condenser and receiver are filled at each outdoor temperature, °F.
 
-    `summer_level` is the summer charge's level in the receiver on a day on which nothing is flooded, of one; `extra_lb` what is on top.
+    `summer_level_pct` is the summer charge's level in the receiver on a day on which nothing is flooded, %; `extra_lb` what is on top.
     """
     found = []
     for ambient in outdoor_f:
@@ -132,14 +162,14 @@ def over_the_year(
         sct = max(ambient + split_f, held_f)
         in_condenser = volume_ft3 * flooded * refrigerant.liquid_lb_ft3.at(max((held_f + ambient) / 2.0, refrigerant.low_f))
         density = refrigerant.liquid_lb_ft3.at(min(sct, refrigerant.high_f))
-        stored = summer_level * receiver_ft3 * density + extra_lb - in_condenser
+        stored = summer_level_pct / 100.0 * receiver_ft3 * density + extra_lb - in_condenser
         found.append(Filling(ambient, flooded, max(stored, 0.0) / (receiver_ft3 * density)))
     return found
 
 
-def usual_summer_level(refrigerant: Refrigerant, summer_lb: float, receiver_ft3: float) -> float:
-    """Return about how full a receiver stands in summer where nobody looked, of one: half of the summer charge lies in it."""
-    return STORED_SHARE * summer_lb / (receiver_ft3 * refrigerant.liquid_lb_ft3.at(min(PUMPED_IN_F, refrigerant.high_f)))
+def usual_summer_level_pct(refrigerant: Refrigerant, summer_lb: float, receiver_ft3: float) -> float:
+    """Return about how full a receiver stands in summer where nobody looked, %: half of the summer charge lies in it."""
+    return 100.0 * STORED_SHARE * summer_lb / (receiver_ft3 * refrigerant.liquid_lb_ft3.at(min(PUMPED_IN_F, refrigerant.high_f)))
 
 
 def block_to_f(split_f: float | None) -> float:

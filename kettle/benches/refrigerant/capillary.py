@@ -31,6 +31,7 @@ BISECTIONS: Final = 24
 FLUX: Final = (20.0, 6000.0)
 # Bores are drawn to about a thousandth of an inch.
 TOLERANCE_IN: Final = 0.001
+USUAL_TD_F: Final = 20.0
 
 
 @dataclass(frozen=True)
@@ -41,6 +42,11 @@ class Flow:
     choked: bool
     less_lb_h: float
     more_lb_h: float
+
+
+def usual_sst_f(set_f: float) -> float:
+    """Return the evaporating temperature a self-contained unit runs at by its set temperature where nobody read it, °F."""
+    return set_f - USUAL_TD_F
 
 
 def _friction(reynolds: Any, rough: float) -> Any:

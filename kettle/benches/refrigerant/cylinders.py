@@ -84,6 +84,13 @@ def recovered(expected_oz: float, got_oz: float, shown: ShownUnits = TRADE) -> s
     return f"{told}, {pct} % over: it was overcharged, or the label is not this unit's"
 
 
+def came_out(before_oz: float, after_oz: float) -> float:
+    """Return the ounces that went into a recovery cylinder by its weight before and now; FieldErrors where it weighs no more."""
+    if after_oz <= before_oz:
+        raise FieldErrors({"after": "Cylinder now: it weighs no more than before, nothing went in"})
+    return after_oz - before_oz
+
+
 def lb(oz: float) -> float:
     """Return ounces as pounds."""
     return oz / OZ_PER_LB

@@ -101,6 +101,11 @@ class Pull:
     minutes: float
     let_through: float
 
+    @property
+    def let_through_pct(self) -> float:
+        """The same in %."""
+        return 100.0 * self.let_through
+
 
 def pull_down(
     volume_ft3: float, pump_cfm: float, hose_ft: float, hose_bore_in: float, to_microns: float = TARGET_MICRONS,

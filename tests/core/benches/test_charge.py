@@ -111,19 +111,26 @@ def test_a_condensers_volume_by_its_tube_and_by_the_summer_charge():
 def test_condenser_and_receiver_over_the_year():
     r = refrigerants.get("R-404A")
     days = [95.0, 60.0, 30.0, 0.0, -20.0]
-    without = winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.5, 0.4, 0.0)
+    without = winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.5, 40.0, 0.0)
     extra = winter.winter(r, 0.3, 15.0, 80.0, -20.0).add_lb
-    with_it = winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.5, 0.4, extra)
+    with_it = winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.5, 40.0, extra)
     assert without[-1].empty and not with_it[-1].empty
     assert [one.condenser for one in with_it] == sorted(one.condenser for one in with_it)
     assert with_it[0].receiver > with_it[-1].receiver
-    assert winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.4, 0.6, extra)[0].over
+    assert winter.over_the_year(r, 0.3, 15.0, 80.0, days, 0.4, 60.0, extra)[0].over
 
 
 def test_the_condenser_is_blocked_to_a_warm_days_condensing_and_half_the_summer_charge_lies_in_the_receiver():
     assert winter.block_to_f(None) == 95.0 and winter.block_to_f(15.0) == 90.0
     # 20 lb of R-404A, half of it at 61.7 lb/ft³ in 0.5 ft³.
-    assert winter.usual_summer_level(refrigerants.get("R-404A"), 20.0, 0.5) == pytest.approx(10.0 / (0.5 * 61.7), rel=0.02)
+    assert winter.usual_summer_level_pct(refrigerants.get("R-404A"), 20.0, 0.5) == pytest.approx(100.0 * 10.0 / (0.5 * 61.7), rel=0.02)
+
+
+def test_the_days_looked_at_go_from_hot_to_the_coldest_and_nothing_is_drawn_over_full():
+    assert winter.days_f(-25.0) == [95.0, 75.0, 55.0, 35.0, 15.0, -5.0, -25.0]
+    full = winter.Filling(95.0, 0.25, 1.3)
+    assert (full.condenser_pct, full.receiver_pct, full.drawn_pct, full.over) == (25.0, 130.0, 100.0, True)
+    assert receiver.drawn(30.0) == (70.0, 30.0) and receiver.drawn(140.0) == (0.0, 100.0)
 
 
 def test_what_a_receiver_holds():
@@ -134,7 +141,7 @@ def test_what_a_receiver_holds():
     # 6 in across, 24 in long: 679 in³; half of it R-404A at 100 °F.
     whole = receiver.volume_ft3(24.0, 6.0)
     assert whole == pytest.approx(678.6 / 1728.0, rel=1e-3)
-    assert receiver.held_lb(refrigerants.get("R-404A"), whole, 0.5, "lying", 100.0) == pytest.approx(0.5 * 0.3927 * 61.7, rel=0.02)
+    assert receiver.held_lb(refrigerants.get("R-404A"), whole, 50.0, "lying", 100.0) == pytest.approx(0.5 * 0.3927 * 61.7, rel=0.02)
     with pytest.raises(FieldErrors) as wrong:
         receiver.volume_ft3(1.0, 99.0)
     assert set(wrong.value.by_field) == {"length_in", "diameter_in"}

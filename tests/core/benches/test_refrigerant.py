@@ -43,6 +43,13 @@ def test_what_is_in_a_cylinder_and_what_may_go_into_it():
         assert list(wrong.value.by_field) == [field]
 
 
+def test_what_came_out_by_the_scale():
+    assert cylinders.came_out(480.0, 482.4) == pytest.approx(2.4)
+    with pytest.raises(FieldErrors) as wrong:
+        cylinders.came_out(480.0, 480.0)
+    assert list(wrong.value.by_field) == ["after"]
+
+
 @pytest.mark.parametrize(("got", "says"), [(98.0, "as it should be"), (60.0, "40 % short"), (130.0, "30 % over")])
 def test_what_was_recovered_against_what_should_be_in_it(got, says):
     assert says in cylinders.recovered(100.0, got)
@@ -179,7 +186,7 @@ def test_a_change_goes_in_its_order_and_every_caution_exists(part):
     assert order == sorted(order) and len(codes) == len(set(codes)) and change.hours(part, FREEZER) > 2.0
     assert ("drier" in codes) == (part != "drier")
     for step in change.steps(part, FREEZER):
-        assert words(*step.caution) is not None
+        assert len(set(words(*step.caution))) == len(step.caution)
 
 
 def test_a_compressor_is_proved_bad_first_and_its_heater_is_on_before_the_start():

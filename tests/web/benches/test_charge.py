@@ -32,7 +32,7 @@ def cleared(read_in):
 def test_the_answer_names_what_comes_first(at_work, call, read_in):
     assert "Not yet. Ice: nobody looked" in page(at_work, call)
     read_in(ice_form="hard_ice", ice_places=["coil_whole"])
-    assert "No, first this. Ice: iced" in page(at_work, call)
+    assert "No, first this. Ice: melt it all" in page(at_work, call)
     assert "No, first this. Ice" in at_work.get(reverse("stop", args=[call.number, "correct"])).content.decode()
 
 

@@ -142,7 +142,7 @@ def test_lines_are_read_in_from_a_csv_all_or_none(at_work, supply):
     for text, says in (
         (head + "2026-01-10,bought,384,404-1,a\n2026-13-40,bought,3,404-1,b\n", "Row 3: Day"),
         (head + "2026-01-10,added,5,404-1,a\n", "Row 2: “added”"),
-        (head + "2026-01-10,bought,lots,404-1,a\n", "Row 2: “lots”"), (head + "2026-01-10,bought,5,nowhere,a\n", "Row 2: Cylinder"),
+        (head + "2026-01-10,bought,lots,404-1,a\n", "Row 2: How much"), (head + "2026-01-10,bought,5,nowhere,a\n", "Row 2: Cylinder"),
         ("a,b\n1,2\n", "its first row has to name"), (b"\xff\xfe\x00", "no CSV in UTF-8"), ("", "its first row"),
     ):  # fmt: skip
         assert says in read_in(at_work, text), text

@@ -109,15 +109,12 @@ def import_moves(user, upload):
         raise InputError(f"File: {len(rows)} rows are more than {MOST_ROWS}")
     for number, row in enumerate(rows, start=2):
         typed = {name.strip(): (value or "").strip() for name, value in row.items() if name and not isinstance(value, list)}
-        ounces = typed["ounces"].replace(",", ".")
         if typed["kind"] not in BY_HAND or typed["kind"] in OF_ACT.values():
             raise InputError(f"Row {number}: “{typed['kind'][:20]}” is none of bought, returned, disposed, lost")
         try:
-            keep_move(user, typed | {"amount": f"{float(ounces) / OZ_PER_LB:.5f} lb"})
+            keep_move(user, typed | {"amount": f"{typed['ounces']} oz"})
         except FieldErrors as error:
             raise InputError(f"Row {number}: {next(iter(error.by_field.values()))}") from None
-        except ValueError:
-            raise InputError(f"Row {number}: “{ounces[:20]}” is no number of ounces") from None
     log.write(user, "import_moves", shop=shop, rows=len(rows))
     return len(rows)
 

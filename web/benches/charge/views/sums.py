@@ -5,8 +5,7 @@ from kettle.benches.charge.additions import usual_charge_oz
 from kettle.knowledge.errors import FieldErrors
 from kettle.knowledge.units import OZ_PER_LB
 
-USUAL_HELD_F, USUAL_SPLIT_F, USUAL_COLD_F, HOT_F = 80.0, 20.0, 0.0, 95.0
-STEPS = 6
+USUAL_HELD_F, USUAL_SPLIT_F, USUAL_COLD_F = 80.0, 20.0, 0.0
 WISHES = ("rest_psig", "pipe_f", "volume_ft3", "tube_ft", "bore_in", "summer_lb", "split_f", "held_f", "ambient_f", "summer_level",
           "length_in", "diameter_in", "lies", "liquid_f")  # fmt: skip
 
@@ -33,9 +32,8 @@ def winter_context(asked, standing):
         found = winter.winter(unit.refrigerant, volume, split, held, cold, summer)
         receiver_ft3 = _receiver_ft3(asked) or found.receiver_ft3
         if level is None:
-            level = 100.0 * winter.usual_summer_level(unit.refrigerant, summer, receiver_ft3)
-        days = [HOT_F + (cold - HOT_F) * n / STEPS for n in range(STEPS + 1)]
-        over = winter.over_the_year(unit.refrigerant, volume, split, held, days, receiver_ft3, level / 100.0, found.add_lb)
+            level = winter.usual_summer_level_pct(unit.refrigerant, summer, receiver_ft3)
+        over = winter.over_the_year(unit.refrigerant, volume, split, held, winter.days_f(cold), receiver_ft3, level, found.add_lb)
     except FieldErrors as error:
         asked.wrong.update(error.by_field)
     fields = asked.fields((
@@ -48,12 +46,12 @@ def winter_context(asked, standing):
         return {"winter": None, "winter_fields": fields}
     return {
         "winter": found, "winter_fields": fields, "volume_words": f"{volume:.3g} ft³, {from_what}",
-        "flooded_pct": f"{100.0 * found.flooded:.0f} %", "add_words": shown.text(found.add_lb, "lb", 1),
+        "flooded_pct": f"{found.flooded_pct:.0f} %", "add_words": shown.text(found.add_lb, "lb", 1),
         "receiver_words": f"{found.receiver_ft3:.2g} ft³",
         "thumb_words": shown.span(*found.thumb_lb, "lb", 1),
         "filling": [
-            (shown.text(one.ambient_f, "°F", 0), f"{100.0 * one.condenser:.0f}", f"{min(100.0 * one.receiver, 100.0):.0f}",
-             f"{100.0 * one.receiver:.0f}", one.over, one.empty)
+            (shown.text(one.ambient_f, "°F", 0), f"{one.condenser_pct:.0f}", f"{one.drawn_pct:.0f}",
+             f"{one.receiver_pct:.0f}", one.over, one.empty)
             for one in over
         ],
     }  # fmt: skip
@@ -79,7 +77,7 @@ def receiver_context(asked, standing):
     if length is not None and diameter is not None and level is not None:
         try:
             whole = receiver.volume_ft3(length, diameter)
-            held = shown.text(receiver.held_lb(unit.refrigerant, whole, level / 100.0, lies, liquid), "lb", 1)
+            held = shown.text(receiver.held_lb(unit.refrigerant, whole, level, lies, liquid), "lb", 1)
         except FieldErrors as error:
             asked.wrong.update(error.by_field)
     return {
@@ -87,5 +85,5 @@ def receiver_context(asked, standing):
                                          ("liquid_f", "Liquid", "°F", liquid))),
         "receiver_lies": receiver.LIES.items(), "lies": lies, "level": level, "level_held": held,
         "level_words": "" if level is None else f"{level:.0f} %",
-        "level_y": "" if level is None else f"{100.0 - level:.0f}", "level_high": "" if level is None else f"{level:.0f}",
+        "level_drawn": None if level is None else [f"{end:.0f}" for end in receiver.drawn(level)],
     }  # fmt: skip

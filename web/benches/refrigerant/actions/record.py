@@ -5,7 +5,7 @@ from datetime import timedelta
 from django.utils import timezone
 
 from kettle.benches.refrigerant import change, leaks, vacuum
-from kettle.benches.refrigerant.cylinders import lb, limit_lb, room
+from kettle.benches.refrigerant.cylinders import came_out, lb, limit_lb, room
 from kettle.benches.refrigerant.nitrogen import stood
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
@@ -158,11 +158,9 @@ def recover(user, call, judgement, typed):
             weights[name] = shown.parse(typed.get(name, ""), "oz")
         except InputError as error:
             wrong[name] = f"{label}: {error}"
-    if not wrong and weights["after"] <= weights["before"]:
-        wrong["after"] = "Cylinder now: it weighs no more than before, nothing went in"
     if wrong:
         raise FieldErrors(wrong)
-    got, cylinder = weights["after"] - weights["before"], typed.get("cylinder", "").strip()
+    got, cylinder = came_out(weights["before"], weights["after"]), typed.get("cylinder", "").strip()
     act = do_act(user, call, judgement, "charge.recovered", f"{got:.3f} oz", cylinder=cylinder)
     Weighing.objects.create(act=act, cylinder=cylinder[:40], before_oz=weights["before"], after_oz=weights["after"])
     return act

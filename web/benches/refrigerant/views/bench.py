@@ -110,7 +110,7 @@ def _evacuation(call, asked, wrong):
     if None not in figures.values():
         try:
             pull = vacuum.pull_down(**figures)
-            through = f"{100.0 * pull.let_through:.0f} % of the pump"
+            through = f"{pull.let_through_pct:.0f} % of the pump"
             needs = f"{pull.minutes:.0f} min to 500 microns if it is dry; at the end the hose lets {through} through"
         except FieldErrors as error:
             wrong.update(error.by_field)
@@ -143,7 +143,8 @@ def _tube(asked, standing, wrong):
     if unit.metering != "cap_tube":
         return {"tube_fields": []}
     figures = {
-        name: asked.figure(name, label, what, unit.set_f - 20.0 if name == "tube_sst" else usual) for name, label, what, usual in TUBE
+        name: asked.figure(name, label, what, capillary.usual_sst_f(unit.set_f) if name == "tube_sst" else usual)
+        for name, label, what, usual in TUBE
     }
     says = []
     length, bore, sct, sst, sc, other = figures.values()

@@ -23,6 +23,8 @@ def stem_context(request, standing):
     has_stem = standing.unit.metering == "txv"
     series = series_of(standing.call, standing.unit, standing.shown, standing.coil) if has_stem else None
     proposed = series.next if series else None
+    opens = proposed is not None and proposed.turns > 0
+    first = no_answer.first(seen_of_valve(standing.call, standing), opens) if proposed and proposed.turns else []
     net = adjust.net_turns([(turn.direction, turn.turns) for turn in standing.turns])
     return {
         "directions": [
@@ -30,7 +32,7 @@ def stem_context(request, standing):
         ],
         "goals": adjust.GOALS.items(),
         "goal": adjust.goal_from(verdict) or "",
-        "superheat_words": _superheat_words(standing.cards[0]),
+        "superheat_words": _superheat_words(standing.cards[0], series),
         "net_words": f"{abs(net):g} turn{'s' if abs(net) > 1 else ''} {'out' if net > 0 else 'in'} from where it was found"
         if net
         else "where it was found",
@@ -40,8 +42,9 @@ def stem_context(request, standing):
         "off_found": bool(net),
         "settling": series.settling if series else None,
         "proposed": proposed,
-        "first": no_answer.first(seen_of_valve(standing.call, standing), proposed.turns > 0) if proposed and proposed.turns else [],
-        "typed_turn": _as_typed(proposed),
+        "first": first,
+        "first_words": "; ".join(f"{step.title.lower()}, {step.says}" if step.says else step.title.lower() for step in first),
+        "typed_turn": {} if first else _as_typed(proposed),
         "turn_errors": {},
     }
 
@@ -53,10 +56,14 @@ def _as_typed(proposed):
     return {"direction": "out" if proposed.turns > 0 else "in", "turns": f"{abs(proposed.turns):g}"}
 
 
-def _superheat_words(card):
-    """Where superheat at the coil stands, or stood before what was done last."""
-    if card.value and card.band:
-        return f"Superheat at the coil {card.value} {card.unit}, band {card.band}."
+def _superheat_words(card, series):
+    """Where superheat at the coil stands against what is wanted near set, or stood before the last turn."""
+    if series is not None and series.points:
+        last, wanted = series.points[-1], series.shown.span(*series.band, "°F diff")
+        told = series.shown.text(last.superheat_f, "°F diff")
+        if series.turns and series.turns[-1].at_min >= last.at_min:
+            return f"Superheat at the coil was {told}; read it again when it has settled."
+        return f"Superheat at the coil {told}, wanted {wanted}."
     if card.was:
         return f"Superheat at the coil was {card.was} {card.unit}; read it again when it has settled."
     return "Superheat at the coil is not known yet."

@@ -43,3 +43,8 @@ def django_db_modify_db_settings(django_db_modify_db_settings_parallel_suffix, t
     from django.conf import settings
 
     settings.DATABASES["default"]["TEST"]["NAME"] = str(tmp_path_factory.mktemp("database") / "test.sqlite3")
+
+
+def pytest_addoption(parser):
+    """`--golden` writes the golden write-ups anew, to be read line by line before they are kept."""
+    parser.addoption("--golden", action="store_true", default=False)

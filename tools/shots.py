@@ -14,18 +14,18 @@ PHONE = {"width": 390, "height": 844}
 VIEWS = {
     "board": (TABLET, None, "/", ""),
     "unit": (TABLET, None, "/units/2/", ""),
-    "new-unit": (TABLET, None, "/units/new/", "kind"),
     "arrive": (TABLET, "Cooler 1", "arrive/", ""),
     "melt": (TABLET, "Cooler 1", "melt/", "whole"),
     "read": (TABLET, "Freezer 1", "read/", ""),
     "ladder": (TABLET, None, "/ladder/?refrigerant=R-448A&pressure=31&altitude_ft=4200", ""),
     "power": (TABLET, "Cave cooler", "power/", ""),
     "programs": (TABLET, "Freezer 1", "programs/", "drawn"),
-    "plan": (TABLET, "Freezer 1", "programs/", "planned"),
     "judge": (TABLET, "Freezer 1", "judge/", ""),
     "correct": (TABLET, "Meat room", "correct/", ""),
     "valve": (TABLET, "Meat room", "valve/", ""),
     "charge": (TABLET, "Under-counter 3", "charge/", ""),
+    "prove": (TABLET, "Cheese case", "prove/", "charted"),
+    "trends": (TABLET, None, "/units/1/trends/", "charted"),
     "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),
     "report": (TABLET, "Meat room", "report/", "whole"),
     "controls": (TABLET, "Bottle cooler 2", "controls/", ""),
@@ -42,15 +42,10 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         open_call_on(page, at, unit, address)
     else:
         page.goto(f"{at}{address}")
-    if act == "kind":
-        page.locator(".kinds label", has_text="under-counter freezer").click()
-        page.locator("#plate-picture .pane").first.wait_for()
-    if act in ("drawn", "planned"):
+    if act == "drawn":
         page.locator(".dial-figures").wait_for()
-    if act == "planned":
-        page.get_by_role("button", name="Plan a week ahead").click()
-        page.locator(".plan-table").wait_for()
-        page.locator("#plan").evaluate("plan => plan.scrollIntoView()")
+    if act == "charted":
+        page.locator(".trend canvas").wait_for()
     page.wait_for_timeout(150)
     page.screenshot(path=folder / f"{name}.png", full_page=act == "whole")
 

@@ -16,6 +16,9 @@ PACKAGES = [
     ("bulma", "1.0.4", "MIT", {"css/versions/bulma-no-dark-mode.min.css": VENDOR / "bulma.min.css", "LICENSE": VENDOR / "bulma.LICENSE"}),
     ("@alpinejs/csp", "3.17.4", "MIT", {"dist/cdn.min.js": VENDOR / "alpine-csp.min.js"}),
     ("htmx.org", "2.0.11", "0BSD", {"dist/htmx.min.js": VENDOR / "htmx.min.js", "LICENSE": VENDOR / "htmx.LICENSE"}),
+    ("uplot", "1.6.32", "MIT", {
+        "dist/uPlot.iife.min.js": VENDOR / "uplot.min.js", "dist/uPlot.min.css": VENDOR / "uplot.min.css",
+        "LICENSE": VENDOR / "uplot.LICENSE"}),
     (NEXT, "5.3.0", "OFL-1.1", {
         **{f"files/atkinson-hyperlegible-next-latin-{w}-normal.woff2": VENDOR / f"fonts/next-{w}.woff2" for w in (400, 600, 700)},
         "LICENSE": VENDOR / "fonts/next.LICENSE"}),

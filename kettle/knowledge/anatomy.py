@@ -92,7 +92,7 @@ _ALL: Final = (
     Part("condenser_fan", "Condenser fan", "condenser", ("condenser_fans",), {"condensing": ("air",)}),
     Part("head_control", "Head control", "condenser", ("head_control",)),
     Part("compressor", "Compressor", "compressor", ("compressor", "compressor_amps", "compressor_shell", "discharge_line_f",
-        "discharge_line_feel", "suction_line_comp_f", "suction_line_feel", "crankcase_heater", "pump_down_low_psig",
+        "discharge_line_feel", "suction_line_comp_f", "suction_line_feel", "suction_line_size", "crankcase_heater", "pump_down_low_psig",
         "pump_down_rise_psi", "winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm", "winding_ground_ohm")),
     Part("contactor", "Contactor", "compressor", ("contactor", "contactor_face", "pole_drop_v_1", "pole_drop_v_2", "pole_drop_v_3",
                                                   "load_v_12", "load_v_23", "load_v_31")),

@@ -186,6 +186,25 @@ class ShownUnits:
 
 
 TRADE: Final = ShownUnits()
+_MARKED: Final = re.compile(r"\x02([^|\x03]+)\|([^|\x03]*)\|(\d+)\x03")
+
+
+class MarkedUnits(ShownUnits):
+    """Units for sentences that are kept: a figure is marked where it stands, and worded for whoever reads it (`worded`)."""
+
+    def text(self, value: float, unit: str, decimals: int = 1) -> str:
+        """Return a figure as a mark in a sentence."""
+        return f"\x02{value:.6g}|{unit}|{decimals}\x03"
+
+
+MARKED: Final = MarkedUnits()
+
+
+def worded(sentence: str, shown: ShownUnits = TRADE) -> str:
+    """Return a sentence with its marked figures in somebody's units."""
+    return _MARKED.sub(lambda found: shown.text(float(found[1]), found[2], int(found[3])), sentence)
+
+
 # What a person may choose, field of ShownUnits -> units.
 SHOWN_CHOICES: Final[dict[str, tuple[str, ...]]] = {
     "temperature": ("°F", "°C"),
@@ -209,6 +228,11 @@ def ohms_text(ohms: float) -> str:
         if ohms >= factor:
             return f"{ohms / factor:.{0 if ohms >= 100 * factor else 1}f} {label}"
     return f"{ohms:.{2 if ohms < 10 else 1 if ohms < 100 else 0}f} Ω"
+
+
+def long_words(minutes: float) -> str:
+    """Return how long something takes: minutes, and hours from an hour and a half on."""
+    return f"{format_number(minutes, 0)} min" if minutes < 90.0 else f"{format_number(minutes / 60.0)} h"
 
 
 def format_percent(share: float) -> str:

@@ -24,7 +24,7 @@ HOT_GAS_WORK: Final = 0.25
 JUST_BEFORE_H: Final = 1e-3
 RECORDED: Final = (
     "air_f", "product_f", "sst_f", "sct_f", "superheat_f", "subcooling_f", "discharge_line_f", "amps", "running", "frost_lb", "ice_lb",
-    "ceiling_lb", "defrosting", "fans", "opening", "power_w", "supply_f", "receiver_share", "flow_lb_h",
+    "ceiling_lb", "defrosting", "fans", "opening", "power_w", "supply_f", "receiver_share", "flow_lb_h", "coil_f",
 )  # fmt: skip
 HEATS: Final = ("to_refrigerant", "walls", "infiltration", "inside", "heater", "latent", "melt", "evaporation", "ceiling", "boil")
 
@@ -103,7 +103,12 @@ def _variant(
             kept[row, 4], kept[row, 5], kept[row, 6], kept[row, 7] = f.superheat_f, f.subcooling_f, f.discharge_line_f, f.amps
             kept[row, 8], kept[row, 9], kept[row, 10], kept[row, 11] = s.running, frost, ice, s.ceiling_lb
             kept[row, 12], kept[row, 13], kept[row, 14], kept[row, 15] = s.defrosting, s.fans, s.opening, f.power_w
-            kept[row, 16], kept[row, 17], kept[row, 18] = f.supply_f, f.receiver_share, f.flow_lb_h
+            kept[row, 16], kept[row, 17], kept[row, 18], kept[row, 19] = (
+                f.supply_f,
+                f.receiver_share,
+                f.flow_lb_h,
+                s.metal_f[controls.SENSOR_SECTION],
+            )
             row += 1
 
 

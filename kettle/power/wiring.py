@@ -36,7 +36,9 @@ class Bank:
         return self.elements * self.element_w
 
     def shape_on(self, phases: int) -> str:
-        """How they are put together on so many phases."""
+        """How they are put together on so many phases; one alone has no star."""
+        if self.shape == "wye" and self.elements < 2:
+            return "single"
         return self.shape or ("delta" if phases == 3 else "single")
 
 

@@ -24,11 +24,15 @@ def turning_points(course: Sequence[tuple[float, float]], by: float) -> list[Tur
     high = low = course[0]
     falling: bool | None = None
     for one in course[1:]:
-        high, low = max(high, one, key=lambda point: point[1]), min(low, one, key=lambda point: point[1])
-        if falling is not True and one[1] <= high[1] - by:
+        value = one[1]
+        if value > high[1]:
+            high = one
+        if value < low[1]:
+            low = one
+        if falling is not True and value <= high[1] - by:
             found.append(Turning(*high, highest=True))
             falling, low = True, one
-        elif falling is not False and one[1] >= low[1] + by:
+        elif falling is not False and value >= low[1] + by:
             found.append(Turning(*low, highest=False))
             falling, high = False, one
         if falling is True:

@@ -61,6 +61,23 @@ def test_ladder_by_typing_by_handle_and_by_key(app, live_server, accessible):
 
 
 @ONE_SCREEN
+def test_an_answer_that_comes_late_leaves_what_was_typed_on_the_ladder(app, live_server):
+    app.goto(f"{live_server.url}/ladder/?refrigerant=R-448A&pressure=31")
+    held = []
+    # The answer to the pressure is held back until the temperature has been typed.
+    app.route("**/ladder/?*moved=pressure&*", lambda route: held.append(route))
+    app.get_by_label("Pressure, psig").fill("5 inHg")
+    app.get_by_label("Pressure, psig").press("Tab")
+    app.get_by_label("Temperature, °F").fill("20")
+    held[0].continue_()
+    expect(app.locator(".ladder-facts")).to_contain_text("(5.0 inHg)")
+    expect(app.get_by_label("Temperature, °F")).to_have_value("20")
+    app.get_by_label("Temperature, °F").press("Tab")
+    expect(app.locator(".ladder-facts")).to_contain_text("20.0 °F")
+    assert len(held) == 1
+
+
+@ONE_SCREEN
 def test_the_handle_of_the_ladder_is_dragged(app, live_server):
     app.goto(f"{live_server.url}/ladder/?refrigerant=R-404A&temperature=20&moved=temperature")
     rail = app.get_by_label("Temperature rail").bounding_box()

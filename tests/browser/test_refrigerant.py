@@ -10,12 +10,22 @@ def test_from_the_leak_search_to_the_weighed_charge(open_stop, accessible, live_
     page = open_stop("Under-counter 3", "refrigerant")
     at = page.url
 
-    def says(place, word):
-        row = page.locator(".places .line", has=page.locator("b", has_text=place)).first
+    def says(place, word, reading=""):
+        page.get_by_role("link", name=place).click()
+        expect(page.locator(".search h3")).to_contain_text(place)
+        if reading:
+            page.get_by_label("Detector reads").fill(reading)
         with page.expect_navigation():
-            row.get_by_role("button", name=word, exact=True).click()
+            page.locator(".gives").get_by_role("button", name=word, exact=True).click()
 
-    says("Coil: right half", "signal twice")
+    page.get_by_label("Background").fill("none")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.locator("#background-error")).to_contain_text("is not a number")
+    page.get_by_label("Background").fill("6")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    says("Coil: right half", "signal", "9")
+    expect(page.locator("#leak")).to_contain_text("where the air itself reads 6.0")
+    says("Coil: right half", "signal twice", "88")
     expect(page.locator("#leak")).to_contain_text("now its neighbours")
     says("Coil: left half", "no")
     says("Coil: joints", "no")

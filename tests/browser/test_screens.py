@@ -59,13 +59,6 @@ def test_logging_in_and_out(page_watched, live_server, demo_data, accessible):
     expect(page.get_by_label("Username")).to_be_visible()
 
 
-@ONE_SCREEN
-def test_coming_stops_are_shown_without_a_link(open_stop):
-    page = open_stop("Freezer 1", "read")
-    expect(page.locator("#round").get_by_text("Prove")).to_be_visible()
-    expect(page.locator("#round").get_by_role("link", name="Prove")).to_have_count(0)
-
-
 def test_take_it_now_leads_to_the_field(open_stop, screen):
     page = open_stop("Freezer 1", "read")
     if screen == "phone":

@@ -13,7 +13,7 @@ from tools import landed
 
 STATES = sorted((Path(__file__).parent / "states").glob("*.sqlite3.gz"))
 # Brings kept databases over one after the other, opens every kind of page on what each holds, each call on a tenth of its stops in turn
-# and the last one on all, and enters a reading; says how many pages of which. Run in a process of its own.
+# (of the oldest states on a fortieth) and the last one on all, enters a reading; says how many pages of which. In a process of its own.
 VISIT = """
 import sys
 import django; django.setup()
@@ -25,15 +25,15 @@ from django.db import connection
 from django.test import Client
 from web.logbook.models import Call, Unit
 
-def visit():
+def visit(every):
     client = Client(raise_request_exception=True); client.force_login(get_user_model().objects.get(username="wren"))
-    paths = ["/", "/me/", "/refrigerant/", "/refrigerant/sites/1/", "/units/new/", "/calls/new/", "/ladder/"]
-    pages = ("", "plate/", "bands/", "settings/")
+    paths = ["/", "/me/", "/refrigerant/", "/refrigerant/sites/1/", "/units/new/", "/calls/new/", "/ladder/", "/record/"]
+    pages = ("", "plate/", "bands/", "settings/", "trends/")
     paths += [f"/units/{u.pk}/{page}" for n, u in enumerate(Unit.objects.all()) for k, page in enumerate(pages) if (n + k) % 3 == 0]
     stops = ["arrive", "read", "melt", "programs", "judge", "correct", "hand-over", "sets", "probes", "watch", "report", "explanation",
-             "parts", "parts/coil", "taken", "power", "controls", "valve", "charge", "refrigerant"]
+             "parts", "parts/coil", "taken", "power", "controls", "valve", "charge", "refrigerant", "prove", "quote", "customer"]
     calls = list(Call.objects.all())
-    turn = lambda n, place: n == len(calls) - 1 or (n + place) % 10 == 0
+    turn = lambda n, place: n == len(calls) - 1 or (n + place) % every == 0
     paths += [f"/calls/{c.number}/{stop}/" for n, c in enumerate(calls) for place, stop in enumerate(stops) if turn(n, place)]
     paths += [f"/calls/{c.number}/case.json" for c in calls[::3]]
     for path in paths:
@@ -44,12 +44,12 @@ def visit():
     assert call.readings.filter(key="box_temp_f", value=4.0).exists()
     return len(paths)
 
-for kept in sys.argv[1:]:
+for place, kept in enumerate(sys.argv[1:]):
     connection.close()
     connection.settings_dict["NAME"] = kept
     ContentType.objects.clear_cache()
     call_command("migrate", verbosity=0)
-    print(kept, visit(), flush=True)
+    print(kept, visit(10 if place >= len(sys.argv) - 7 else 40), flush=True)
 """
 
 

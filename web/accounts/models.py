@@ -29,6 +29,13 @@ class Shop(models.Model):
     leak_limit_pct = models.FloatField(
         null=True, blank=True, help_text="From which leak rate on a unit is marked; nothing is preset as law"
     )
+    rate_cents = models.PositiveIntegerField(default=0, help_text="An hour of work on a quote; nothing is preset")
+    travel_cents = models.PositiveIntegerField(default=0)
+    markup_pct = models.FloatField(default=0.0)
+    tax_pct = models.FloatField(default=0.0)
+    tax_labour = models.BooleanField(default=True)
+    day_begins_min = models.PositiveSmallIntegerField(null=True, blank=True, help_text="What lies outside the day is overtime")
+    day_ends_min = models.PositiveSmallIntegerField(null=True, blank=True)
     work_school = models.CharField(max_length=10, choices=list(SCHOOLS["work"][1].items()), default="repair")
 
     def __str__(self):
@@ -49,6 +56,7 @@ class Member(models.Model):
     mass = models.CharField(max_length=10, choices=_choices("mass"), default=TRADE.mass)
     vacuum = models.CharField(max_length=10, choices=_choices("vacuum"), default=TRADE.vacuum)
     by_feel = models.BooleanField(default=False)
+    feed_key = models.UUIDField(null=True, blank=True, unique=True, help_text="Whoever has it reads this person's follow-ups as a calendar")
     owner = models.BooleanField(default=False)
     live_work = models.BooleanField(default=True)
 

@@ -19,17 +19,28 @@ from web.benches.controls.actions.watch_cycles import tap
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.benches.power.actions.keep_measurement import keep_measurement
+from web.benches.prove.actions.watch_box import watch_box
+from web.benches.quote.actions.quoting import keep_line, take_lines
+from web.benches.quote.actions.stock import keep_part
+from web.benches.quote.proposing import proposed_for
 from web.benches.refrigerant.actions.record import do_step, keep_look, keep_microns
 from web.benches.sets.actions.keep_set import keep_set
 from web.benches.valve.actions.turn_valve import turn_valve
+from web.demo.logs import keep_log
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.gas import keep_cylinder, keep_move
+from web.logbook.actions.name_cause import name_cause
 from web.logbook.actions.open_call import open_call
+from web.logbook.actions.outcomes import answer_outcome, keep_outcome
 from web.logbook.actions.place import OUTPUT_TICKS, move_output, place
+from web.logbook.actions.price_terms import set_terms
+from web.logbook.actions.promise import keep_promise, promise
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.judging import judge_call
 from web.logbook.models import Device, Site, Unit
+from web.logbook.promises import open_on
+from web.round.standing import Standing
 
 SCENARIO = json.loads(Path(__file__).with_name("scenario.json").read_text())
 MINUTES_BETWEEN_READINGS = 1
@@ -57,18 +68,24 @@ def load(now=None):
         day = (timezone.localdate(now) - timedelta(days=cylinder["days_ago"])).isoformat()
         bought = {"kind": "bought", "cylinder": made.number, "amount": cylinder["bought"], "reason": cylinder["from"], "day": day}
         keep_move(people[SCENARIO["owner"]], bought)
-    visits = []
+    set_terms(people[SCENARIO["owner"]], SCENARIO["terms"])
+    for part in SCENARIO["van"]:
+        keep_part(people[SCENARIO["owner"]], part)
+    visits, logs = [], []
     for entry in SCENARIO["units"]:
         unit = Unit.objects.create(
             shop=shop, site=sites[entry["site"]], name=entry["name"], notes=entry.get("notes", ""), wiring=entry.get("wiring", {}),
             **entry["plate"],
         )  # fmt: skip
         visits += [(unit, call) for call in entry["calls"]]
+        logs += [(unit, log) for log in entry.get("logs", ())]
     for kind, device in SCENARIO["devices"].items():
         found = Device.objects.create(shop=shop, kind=kind, name=device["name"], address=NOT_STARTED, simulated=True)
         Unit.objects.filter(shop=shop, name=device["unit"]).update(**{kind: found})
     for unit, call in sorted(visits, key=lambda visit: (-visit[1]["days_ago"], visit[1]["hour"])):
         _visit(people[call["by"]], unit, call, now)
+    for unit, log in logs:
+        keep_log(people[SCENARIO["owner"]], unit, log, now)
 
 
 def _person(shop, name, full_name):
@@ -79,10 +96,13 @@ def _person(shop, name, full_name):
 
 
 def _visit(user, unit, entry, now):
-    start = now - timedelta(minutes=OPEN_SINCE_MINUTES)
+    start = now - timedelta(minutes=entry.get("open_since_min", OPEN_SINCE_MINUTES))
     if not entry["open"]:
         start = (now - timedelta(days=entry["days_ago"])).replace(hour=entry["hour"], minute=10, second=0, microsecond=0)
     call = open_call(user, unit, entry["complaint"], opened_at=start)
+    if not entry["open"]:
+        for one in open_on(unit, call):
+            keep_promise(user, one, call)
     seen = entry["seen"] | (_readings(unit, **entry["circuit"]) if "circuit" in entry else {})
     for count, (key, value) in enumerate(seen.items(), start=1):
         typed = value if isinstance(value, (str, list)) else f"{value:g}"
@@ -114,22 +134,37 @@ def _visit(user, unit, entry, now):
         place(user, call, what, where)
     for moved in entry.get("moved", ()):
         move_output(user, call, moved | dict.fromkeys(OUTPUT_TICKS, "yes"))
-    for place_code, heard in entry.get("leaks", {}).items():
-        keep_look(user, call, judge_call(call).facts, place_code, heard)
+    if "box" in entry:
+        _box(user, call, entry["box"], start + timedelta(minutes=entry["box"]["at_min"]))
+    for place_code, heard, *reading in entry.get("leaks", ()):
+        keep_look(user, call, judge_call(call).facts, place_code, heard, *reading)
     for part, *done in entry.get("changes", ()):
         for step in done:
             do_step(user, call, part, step)
     for minutes, microns, pump in entry.get("microns", ()):
         keep_microns(user, call, str(microns), pump == "on", at=start + timedelta(minutes=minutes))
+    if "quote" in entry:
+        take_lines(user, call, proposed_for(call, Standing(call)))
+        for line in call.quote.lines.filter(what__in=entry["quote"]):
+            typed = {"what": line.what, "option": line.option, "kind": line.kind, "quantity": f"{line.quantity:g}"}
+            keep_line(user, call, typed | {"price": entry["quote"][line.what]}, line)
     call.placeds.update(at=start + timedelta(minutes=VISIT_MINUTES // 2))
     for name, text in entry.get("words", {}).items():
         setattr(call, name, text)
     if "next" in entry:
-        call.next_visit = timezone.localdate(now) + timedelta(days=entry["next"]["in_days"])
-        call.next_visit_why = entry["next"]["why"]
+        due = timezone.localdate(now) + timedelta(days=entry["next"]["in_days"])
+        promise(user, call, entry["next"]["why"][:1].upper() + entry["next"]["why"][1:], due, code=entry["next"].get("for", ""), at=start)
+    if "cause" in entry:
+        finding = name_cause(user, call, [entry["cause"]])
+        finding.at = start + timedelta(minutes=VISIT_MINUTES // 3)
+        finding.save(update_fields=["at"])
     if not entry["open"]:
         call.closed_at = start + timedelta(minutes=VISIT_MINUTES)
     call.save()
+    if not entry["open"]:
+        outcome = keep_outcome(call)
+        if "held" in entry:
+            answer_outcome(user, outcome, entry["held"])
 
 
 def _moment(user, call, moment, at):
@@ -146,6 +181,13 @@ def _moment(user, call, moment, at):
         weigh(user, call, judge_call(call), moment["did"], moment["weighed"], at=at)
     if "set" in moment:
         keep_set(user, call, moment["set"], moment.get("good", False), at=at)
+
+
+def _box(user, call, box, at):
+    """The box watched down from a moment, and read some minutes after it."""
+    watch_box(user, call, {name: f"{box[name]:g}" for name in ("from_f", "ambient_f")} | {"stock": box["stock"]}, at=at)
+    for minutes, value in box["read"]:
+        record_reading(user, call, "box_temp_f", float(value), at=at + timedelta(minutes=minutes))
 
 
 def _readings(unit, sst, sct, superheat, gain, subcooling, discharge_above_sct):

@@ -13,9 +13,8 @@ def measured_words(call):
     return [(_where(circuit, one), shown(one), STATES[one.state]) for one in call.measurements.filter(undone_at=None)]
 
 
-def readings_of(call, circuit):
-    """What was measured on a call as the core takes it; what lies on points that its circuit has not any more is left out."""
-    rows = call.measurements.filter(undone_at=None)
+def readings_of(circuit, rows):
+    """What was measured as the core takes it; what lies on points that the circuit has not any more is left out."""
     return [Reading(one.what, one.one, one.other, one.value, one.state) for one in rows if known(circuit, one)]
 
 

@@ -1,5 +1,6 @@
 """Pictures: checked by their content before anything is decoded, decoded one at a time and small, written anew without metadata."""
 
+import base64
 import io
 import threading
 import time
@@ -115,3 +116,9 @@ def sweep(now=None):
                 path.unlink()
                 swept += 1
     return swept
+
+
+def image_of(photo):
+    """A photo as the address of an image that needs no other, as small as it is printed."""
+    with photo.thumbnail.open("rb") as file:
+        return f"data:image/jpeg;base64,{base64.b64encode(file.read()).decode()}"

@@ -9,11 +9,27 @@ from pathlib import Path
 from django.conf import settings
 
 STATIC = Path(settings.STATICFILES_DIRS[0])
-# The ice bench keeps its styles with itself.
-ICE_SHEET = Path(settings.ROOT) / "web" / "benches" / "ice" / "static" / "ice" / "ice.css"
+# Benches keep their styles with themselves.
+BENCHES = Path(settings.ROOT) / "web" / "benches"
+SHEETS_OF = {"ice": "ice.css", "defrost": "program.css", "power": "power.css"}
+BENCH_SHEETS = tuple(BENCHES / name / "static" / name / file for name, file in SHEETS_OF.items())
 SHEETS = ("fonts.css", "tokens.css", "report.css")
-# The rules of the ice map's own shapes; the rest of that sheet lays out screens.
-ICE_RULES = (".ice-ground", ".ice-pale", ".ice-deep", ".ice-dot", ".ice-line", ".ice-slash", ".ice-ring", ".ice-cell", ".ice-tubes")
+# The rules of shapes that are printed; the rest of those sheets lays out screens.
+PRINTED = (
+    ".dial",
+    ".mark-",
+    ".arc ",
+    ".wiring",
+    ".ice-ground",
+    ".ice-pale",
+    ".ice-deep",
+    ".ice-dot",
+    ".ice-line",
+    ".ice-slash",
+    ".ice-ring",
+    ".ice-cell",
+    ".ice-tubes",
+)
 
 
 class PdfUnavailable(RuntimeError):
@@ -33,7 +49,7 @@ def render_pdf(html):
         """Reads below the application's static files and nowhere else."""
 
         def fetch(self, url, headers=None):
-            if not url.startswith((f"{STATIC.as_uri()}/", "data:image/svg+xml;base64,")) or ".." in url:
+            if not url.startswith((f"{STATIC.as_uri()}/", "data:image/svg+xml;base64,", "data:image/jpeg;base64,")) or ".." in url:
                 raise ValueError("a report reads nothing but its own styles and fonts")
             return super().fetch(url, headers)
 
@@ -50,7 +66,9 @@ def load():
 
 def styled(svg, style):
     """Return an SVG drawing that carries its style inside and can stand by itself."""
-    return svg.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1).replace("<defs>", f"<style>{style}</style><defs>", 1)
+    own = f"<style>{style}</style>"
+    head, close, body = svg.partition(">")
+    return f"{head}{close}{own}{body}".replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1)
 
 
 def as_image(svg, style):
@@ -67,11 +85,11 @@ def drawing_style():
     """
     tokens = (STATIC / "css" / "tokens.css").read_text().split("}")[0]
     values = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens))
-    text = "\n".join(sheet.read_text() for sheet in (STATIC / "css" / "circuit.css", STATIC / "css" / "picture.css", ICE_SHEET))
+    text = "\n".join(sheet.read_text() for sheet in (STATIC / "css" / "circuit.css", STATIC / "css" / "picture.css", *BENCH_SHEETS))
     rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}|/\*.*?\*/", "", text, flags=re.DOTALL)
     own = []
     for selectors, body in re.findall(r"([^{}]+)\{([^{}]*)\}", rules):
-        kept = [one.strip() for one in selectors.split(",") if one.strip().startswith((".circuit-drawing", *ICE_RULES))]
+        kept = [one.strip() for one in selectors.split(",") if one.strip().startswith((".circuit-drawing", *PRINTED))]
         if kept:
             own.append(f"{', '.join(kept)} {{ {' '.join(body.split())} }}")
     drawn = re.sub(r"\.circuit-drawing(?= \{)", "svg", "\n".join(own)).replace(".circuit-drawing ", "")

@@ -1,25 +1,47 @@
-"""The report of a call, as a page and as a file."""
+"""The report of a call, as a page and as a file; everything of it in one."""
+
+import tempfile
+import zipfile
+from contextlib import suppress
 
 from django.contrib import messages
-from django.http import Http404, HttpResponse
+from django.http import FileResponse, Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
+from django.urls import reverse
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_safe
 
+from kettle import case
 from kettle.benches.defrost.program import times
+from kettle.benches.report.draft import SECTIONS, words_of
+from kettle.benches.report.plain import told
 from kettle.knowledge import cautions, observations, refrigerants
 from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from web.accounts.access import shown_to
 from web.benches.controls.actions.talk_to_controller import outcomes
+from web.benches.defrost.printed import dials_of
+from web.benches.power.printed import wirings_of
+from web.benches.prove.told import told_of
+from web.benches.report.drafting import sentences_of
+from web.benches.trends.shown import printed_of
 from web.logbook.controller_talks import in_service
+from web.logbook.courses import acts_of
+from web.logbook.judging import case_of, facts_by_stage
 from web.logbook.left_behind import left_before, still_there
 from web.logbook.measured import measured_words
 from web.logbook.models import Call
-from web.reports.pdf import PdfUnavailable, as_image, drawing_style, render_pdf, styled
+from web.logbook.pictures import image_of
+from web.logbook.quoted import quoted
+from web.reports.drawings import drawn, pane_drawn, printed
+from web.reports.exports import log_csv, readings_csv
+from web.reports.pdf import PdfUnavailable, drawing_style, render_pdf, styled
 from web.round.standing import Standing
 from web.round.standing.picture import Picture, found_and_left
 from web.round.views.judge import now_words
+
+# Papers a report is set on; letter where none was asked for.
+PAPERS = {"a4": "A4", "letter": "letter"}
 
 
 def _context(request, number):
@@ -34,9 +56,16 @@ def _context(request, number):
         "pictures": [(title, picture, picture.panes) for title, picture in found_and_left(call, standing.shown).values()],
         "ice_pairs": [(coil, before, after) for coil, before, after in standing.ice.pairs if before or after],
         "melt": call.melts.filter(undone_at=None).last(),
-        "photos": call.photos.filter(undone_at=None),
+        "photos": [(reverse("thumbnail", args=[number, one.pk]), one) for one in call.photos.filter(undone_at=None)],
+        "dials": drawn("defrost/_printed_dial.svg", dials_of(call)),
+        "wirings": drawn("power/_circuit.svg", wirings_of(call, _as_found(call, standing), standing.judgement.facts)),
+        "told": told([cause.code for _, named, _ in standing.findings for cause in named], [step.act.code for step in acts_of(call)]),
         "overrides": call.overrides.filter(undone_at=None).select_related("by"),
         "now": now_words(standing),
+        "promised": call.follow_ups.all(),
+        "trend": printed_of(call, standing.shown),
+        **told_of(standing),
+        "written": _written(call, standing),
         "power": measured_words(call),
         "still_there": [*left_before(call), *still_there(call)],
         "coils": _coils(call, standing),
@@ -48,14 +77,25 @@ def _context(request, number):
     }
 
 
+def _as_found(call, standing):
+    """The facts of the call before anything was done."""
+    stages = facts_by_stage(call, standing.coil, standing.shown)
+    return stages[0][1] if stages else standing.judgement.facts
+
+
+def _written(call, standing):
+    """The write-up by section as running text: what is drafted or worded, and own words behind it."""
+    sentences, own = sentences_of(call, standing), {"found": call.found, "done": call.done, "advice": call.advice}
+    return {section: (words_of(sentences, section), own[section]) for section in SECTIONS}
+
+
 def _coils(call, standing):
-    """Each coil of a unit with several: its superheat with mark and word, and what was read and looked at on it."""
+    """Each coil of a unit with several: where it stands, what was read on it, what leads, and its image where one is made."""
     rows = []
     for coil in standing.coils:
         own = Standing(call, shown=standing.shown, coil=coil["number"])
         tags = [own.tag(key) for key in own.readings if observations.get(key).per_evaporator]
-        leader = own.suspects[0] if own.judgement.has_evidence else None
-        rows.append((coil, tags, leader))
+        rows.append((coil, own, tags, own.suspects[0] if own.judgement.has_evidence else None, ""))
     return rows
 
 
@@ -71,11 +111,6 @@ def _defrost(call, shown):
     }
 
 
-def _drawn(picture, pane):
-    """One pane of a unit's picture as a drawing that needs nothing around it."""
-    return render_to_string("round/picture/_pane.svg", {"picture": picture, "pane": pane, "printed": True, "alone": True})
-
-
 @require_safe
 def unit_picture(request, number, stage, pane):
     """A pane of the unit as it was found or left on a call, as an image."""
@@ -84,10 +119,10 @@ def unit_picture(request, number, stage, pane):
     if stage not in pictures:
         raise Http404
     picture = pictures[stage][1]
-    drawn = next((one for one in picture.panes if one.code == pane), None)
-    if drawn is None:
+    found = next((one for one in picture.panes if one.code == pane), None)
+    if found is None:
         raise Http404
-    return HttpResponse(styled(_drawn(picture, drawn), drawing_style()), content_type="image/svg+xml")
+    return HttpResponse(styled(pane_drawn(picture, found), drawing_style()), content_type="image/svg+xml")
 
 
 @require_safe
@@ -99,7 +134,7 @@ def kind_picture(request, code):
         raise Http404
     unit = resolve(UnitSpec(kind=kind, refrigerant=next(iter(refrigerants.catalogue()))))
     picture = Picture(unit, build, {"evap_fans": "running", "door": "good", "strip_curtain": "present"}, silent=True)
-    return HttpResponse(styled(_drawn(picture, picture.panes[0]), drawing_style()), content_type="image/svg+xml")
+    return HttpResponse(styled(pane_drawn(picture, picture.panes[0]), drawing_style()), content_type="image/svg+xml")
 
 
 @require_safe
@@ -108,26 +143,67 @@ def report(request, number):
     return render(request, "reports/page.html", _context(request, number))
 
 
+def _pdf(request, number):
+    """The report as the bytes of a PDF; PdfUnavailable where nothing can make one."""
+    context = printed(_context(request, number))
+    context["paper"] = PAPERS.get(request.GET.get("paper", ""), "")
+    return render_pdf(render_to_string("reports/file.html", context, request))
+
+
 @require_safe
 def report_pdf(request, number):
     """The report as a PDF file."""
-    context = _context(request, number)
-    svg = render_to_string("round/_circuit.svg", context | {"printed": True})
-    context["drawing_image"] = as_image(svg, drawing_style())
-    context["picture_images"] = [
-        (title, [as_image(_drawn(picture, pane), drawing_style()) for pane in panes]) for title, picture, panes in context["pictures"]
-    ]
-    context["ice_images"] = [
-        (as_image(render_to_string("ice/_ice_map.svg", {"painted": painted}), drawing_style()), painted)
-        for _, *pair in context["ice_pairs"]
-        for painted in pair
-        if painted
-    ]
     try:
-        content = render_pdf(render_to_string("reports/file.html", context, request))
+        content = _pdf(request, number)
     except PdfUnavailable as error:
         messages.error(request, str(error))
         return redirect("report", number=number)
     response = HttpResponse(content, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="call-{number}.pdf"'
+    return response
+
+
+@require_safe
+def call_zip(request, number):
+    """Everything of a call as one file: case file, report, readings and logs as CSV, photos."""
+    call = get_object_or_404(
+        Call.objects.for_user(request.user).select_related("unit__site", "shop").prefetch_related("readings"), number=number
+    )
+    # The answer closes it when it is sent.
+    file = tempfile.TemporaryFile()  # noqa: SIM115
+    with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as packed:
+        packed.writestr(f"call-{number}.json", case.write(case_of(call)))
+        packed.writestr("readings.csv", readings_csv(call))
+        with suppress(PdfUnavailable):
+            packed.writestr(f"call-{number}.pdf", _pdf(request, number))
+        for log in call.trend_logs.filter(state="ready", undone_at=None):
+            packed.writestr(f"logs/{log.pk}.csv", log_csv(log))
+        for photo in call.photos.filter(undone_at=None):
+            with photo.image.open("rb") as image:
+                packed.writestr(f"photos/{photo.pk}.jpg", image.read())
+    file.seek(0)
+    return FileResponse(file, as_attachment=True, filename=f"call-{number}.zip", content_type="application/zip")
+
+
+@require_safe
+def quote_pdf(request, number):
+    """The quote of a call as a PDF file."""
+    call = get_object_or_404(Call.objects.for_user(request.user).select_related("unit__site", "shop"), number=number)
+    told_quote = quoted(call)
+    if told_quote is None:
+        raise Http404
+    found = [code for finding in call.findings.filter(undone_at=None) for code in finding.causes]
+    context = {
+        "call": call,
+        "told": told_quote,
+        "wrong": told(found, ()).wrong,
+        "photos": [(image_of(photo), photo) for photo in told_quote["photos"]],
+    }
+    try:
+        content = render_pdf(render_to_string("reports/quote.html", context, request))
+    except PdfUnavailable as error:
+        messages.error(request, str(error))
+        return redirect("quote", number=number)
+    response = HttpResponse(content, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="quote-{number}.pdf"'
     return response

@@ -5,7 +5,7 @@ import math
 from kettle.knowledge.errors import InputError
 
 # Units that everybody reads alike.
-PLAIN = ("in", "ft", "ft³", "cfm", "%", "")
+PLAIN = ("in", "ft", "ft³", "cfm", "%", "Btu/h", "")
 
 
 class Asked:

@@ -7,13 +7,11 @@ from web.round.drawing import BY_STOP, FELT
 
 @dataclass(frozen=True)
 class Stop:
-    """One stop; `ready` is false for one that is still to come. `keys` are the observations on its drawing or map,
-    `looks` those with ticks or chips of their own."""
+    """One stop. `keys` are the observations on its drawing or map, `looks` those with ticks or chips of their own."""
 
     slug: str
     label: str
     number: int
-    ready: bool = False
     keys: tuple[str, ...] = ()
     looks: tuple[str, ...] = ()
 
@@ -30,14 +28,14 @@ def _drawn(stop):
 SAFETY = ("power_locked_out", "parts_protected", "inside_release", "latch_blocked", "someone_outside")
 
 STOPS = (
-    Stop("arrive", "Arrive", 1, True),
-    Stop("melt", "Melt", 2, True, (), (*SAFETY, "drain", "melt_water")),
-    Stop("read", "Read", 3, True, (*_drawn("read"), *FELT.values())),
-    Stop("programs", "Programs", 4, True),
-    Stop("power", "Power", 5, True),
-    Stop("judge", "Judge", 6, True),
-    Stop("correct", "Correct", 7, True),
+    Stop("arrive", "Arrive", 1),
+    Stop("melt", "Melt", 2, (), (*SAFETY, "drain", "melt_water")),
+    Stop("read", "Read", 3, (*_drawn("read"), *FELT.values())),
+    Stop("programs", "Programs", 4),
+    Stop("power", "Power", 5),
+    Stop("judge", "Judge", 6),
+    Stop("correct", "Correct", 7),
     Stop("prove", "Prove", 8),
-    Stop("hand-over", "Hand over", 9, True),
+    Stop("hand-over", "Hand over", 9),
 )
 BY_SLUG = {stop.slug: stop for stop in STOPS}

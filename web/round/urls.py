@@ -2,9 +2,10 @@
 
 from django.urls import path
 
-from web.round.views import entries, judge, parts, site, stops
+from web.round.views import entries, judge, parts, promises, site, stops
 
 urlpatterns = [
+    path("follow-ups/add/", promises.add, name="promise"),
     path("", stops.call_home, name="call"),
     path("entry/<str:key>/", entries.enter, name="enter"),
     path("undo/", entries.undo, name="undo"),
@@ -25,6 +26,7 @@ urlpatterns = [
     path("found/", judge.found, name="found"),
     path("explanation/", judge.explanation, name="explanation"),
     path("take-back/<str:what>/<int:pk>/", entries.take_back, name="take-back"),
+    path("leaving/", stops.answer, name="answer-doubt"),
     path("close/", stops.close, name="close"),
     path("<slug:stop>/", stops.stop, name="stop"),
 ]

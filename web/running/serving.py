@@ -8,13 +8,15 @@ from django.core.management import call_command
 from django.core.management.base import CommandError
 from django.db import connection
 
+from web.benches.trends import keeper
 from web.logbook import pictures
 from web.logbook.actions.open_call import end_quick_looks
 from web.running import backups, schema
 from web.running.lock import InUse, data_lock
 
 # The largest photo, with room for its form.
-LARGEST_REQUEST = 16 * 1024 * 1024
+# A log of a unit is the largest thing that is sent.
+LARGEST_REQUEST = 66 * 1024 * 1024
 THREADS = 12
 # Idle connections are cheap and time out; half a crowd of them must not shut anybody out.
 CONNECTIONS, IDLE_S, BACKLOG = 1500, 30, 512
@@ -77,6 +79,7 @@ def serve(host, port, told=None, started=None):
                 told()
                 sys.stdout.flush()
             ends = started() if started else []
+            keeper.begin()
             try:
                 server.run()
             finally:

@@ -12,7 +12,7 @@ from typing import Any, Final
 
 import numpy as np
 
-from kettle.knowledge import refrigerants
+from kettle.knowledge import amps, refrigerants
 from kettle.knowledge.errors import FieldErrors
 from kettle.knowledge.refrigerants import Refrigerant
 from kettle.knowledge.units import format_number
@@ -32,6 +32,11 @@ FLUX: Final = (20.0, 6000.0)
 # Bores are drawn to about a thousandth of an inch.
 TOLERANCE_IN: Final = 0.001
 USUAL_TD_F: Final = 20.0
+# Tubes and the method differ by some 15 %; beyond this a flow is another.
+DOUBT: Final = 0.25
+CAPACITY: Final = (100.0, 60_000.0)
+# Suction gas comes to the compressor so much warmer than it boiled, °F.
+WARMED_F: Final = 25.0
 
 
 @dataclass(frozen=True)
@@ -146,3 +151,49 @@ def length_for(r: Refrigerant, lb_h: float, bore_in: float, sct_f: float, sst_f:
         told = f"{format_number(lb_h, 1)} lb/h through {format_number(bore_in, 3)} in would need {format_number(length, 1)} ft"
         raise FieldErrors({"bore_in": f"Bore: {told}, outside {FEET[0]:g} to {FEET[1]:g} ft"})
     return length
+
+
+def _heat_btu_lb(r: Refrigerant, sct_f: float, sst_f: float, subcooling_f: float) -> float:
+    return float(r.vapor_btu_lb.at(sst_f) - r.liquid_btu_lb.at(sct_f - subcooling_f))
+
+
+def flow_for(r: Refrigerant, capacity_btu_h: float, sct_f: float, sst_f: float, subcooling_f: float) -> float:
+    """Return the flow that carries a capacity, lb/h (Btu/h, °F): capacity over what a pound takes up; FieldErrors for what cannot be."""
+    _checked(FEET[0], BORE_IN[0], sct_f, sst_f, subcooling_f, r)
+    low, high = CAPACITY
+    if not low <= capacity_btu_h <= high:
+        told = format_number(capacity_btu_h, 0)
+        raise FieldErrors({"capacity": f"Capacity: {told} Btu/h is outside {low:,.0f} to {high:,.0f} Btu/h"})
+    return capacity_btu_h / _heat_btu_lb(r, sct_f, sst_f, subcooling_f)
+
+
+def capacity_of(r: Refrigerant, lb_h: float, sct_f: float, sst_f: float, subcooling_f: float) -> float:
+    """Return the capacity a flow carries, Btu/h (lb/h, °F)."""
+    return lb_h * _heat_btu_lb(r, sct_f, sst_f, subcooling_f)
+
+
+def _taken(r: Refrigerant, sct_f: float, sst_f: float) -> float:
+    """What a compressor takes, of its swept volume: density at its suction by volumetric efficiency, lb/ft³ (clearance of `amps`)."""
+    ratio = r.bubble.psia_at(sct_f) / r.dew.psia_at(sst_f)
+    warmed = 1.0 + WARMED_F / (sst_f + 459.67)
+    return float(max(1.0 + amps.CLEARANCE - amps.CLEARANCE * ratio ** (1.0 / amps.EXPONENT), 0.05) * r.vapor_lb_ft3.at(sst_f) / warmed)
+
+
+def plugged_or_wrong(
+    r: Refrigerant, passes_lb_h: float, rated_btu_h: float, rated_f: tuple[float, float], sct_f: float, sst_f: float, subcooling_f: float
+) -> str:
+    """Return whether a starved coil has a plugged tube or a wrong one, in words, after a weighed charge.
+
+    `passes_lb_h` is what the tube as measured should pass now, `rated_btu_h` the compressor's capacity at `rated_f` (evaporating,
+    condensing), °F. A compressor takes what its swept volume holds at this suction; a tube in order passes the same.
+    """
+    rated = flow_for(r, rated_btu_h, rated_f[1], rated_f[0], subcooling_f)
+    takes = rated * _taken(r, sct_f, sst_f) / _taken(r, rated_f[1], rated_f[0])
+    told = f"The compressor takes {format_number(takes, 1)} lb/h here, this tube should pass {format_number(passes_lb_h, 1)}"
+    if passes_lb_h > (1.0 + DOUBT) * takes:
+        return f"{told}: it passes less than it should, plugged"
+    if passes_lb_h < (1.0 - DOUBT) * takes:
+        return f"{told}: more comes through than it should. Length, bore or readings again"
+    if sst_f < rated_f[0] - USUAL_TD_F / 2.0:
+        return f"{told}: it passes what it can, and that is too little. Not plugged, the wrong tube"
+    return f"{told}: tube and compressor agree"

@@ -40,7 +40,11 @@ _OWN: Final[dict[str, tuple[Step, ...]]] = {
         Step("proved", "Proved bad by measuring: grounded, open, does not pump", "Power's findings, pumping test", 20,
              ("lock_out", "live")),
         Step("why", "Why it died: charge, flooding, dirty condenser, voltage", "Readings as found", 15),
-        Step("matched", "Matched: refrigerant and oil, capacity at these temperatures, volts and phases, stubs, start gear", "", 15),
+        Step("matched", "Matches: refrigerant and oil", "", 3),
+        Step("match_capacity", "Matches: capacity at these temperatures", "", 3),
+        Step("match_volts", "Matches: volts, phases, amps", "", 3),
+        Step("match_stubs", "Matches: stubs, feet, service valves", "Suction line no smaller than its stub", 3),
+        Step("match_start", "Matches: start gear", "", 3),
         Step("labels", "Wires labelled by what they do", "Sheet of Power", 10, ("lock_out",)),
         Step("switches", "Pressure switches off before the flame", "", 5),
         Step("acid", "Oil looked at, acid test; after a burn-out suction drier and again in two days", "Acid test", 10),
@@ -65,11 +69,22 @@ PARTS: Final = {
     "line": "Part of a line",
 }  # fmt: skip
 DRIER: Final = Step("drier", "New drier in its place", "Drier", 10)
-FIRST: Final = ("proved", "why", "matched")
+FIRST: Final = ("proved", "why", "matched", "match_capacity", "match_volts", "match_stubs", "match_start")
+# fmt: off
+TRIPLE: Final = (
+    Step("to_1500", "Pulled to 1,500 microns", "", 30),
+    Step("nitrogen_1", "Broken with dry nitrogen, to just above the air outside", "Nitrogen with regulator", 10, ("pressure",)),
+    Step("to_1000", "Pulled to 1,000 microns", "", 25),
+    Step("nitrogen_2", "Broken with dry nitrogen again", "Nitrogen with regulator", 10, ("pressure",)),
+    Step("to_500", "Pulled under 500 microns, and held", "", 30),
+)
+# fmt: on
 
 
 def steps(part: str, unit: Unit) -> list[Step]:
-    """Return the steps of changing a part of a unit's circuit, in their order; InputError for a part that is none."""
+    """Return the steps of changing a part of a unit's circuit, or of a triple evacuation, in order; InputError for a part that is none."""
+    if part == "triple":
+        return list(TRIPLE)
     if part not in PARTS:
         raise InputError(f"Part: “{part[:20]}” is none of {', '.join(PARTS.values())}")
     own = _OWN[part]
@@ -80,6 +95,18 @@ def steps(part: str, unit: Unit) -> list[Step]:
     if part == "compressor":
         after.insert(3, next(step for step in own if step.code == "heater"))
     return [*before, *_BEFORE, *amid, *drier, *_BRAZED, *after]
+
+
+# What a step uses up, which a quote names; its tools are no part of it.
+TAKES: Final = {
+    "caps": "Caps, cores, seals", "drier": "Drier", "acid": "Acid test", "bulb": "Bulb straps, insulation", "strainer": "Strainer drier",
+    "nitrogen": "Dry nitrogen", "charged": "Refrigerant by weight",
+}  # fmt: skip
+
+
+def takes(part: str, unit: Unit) -> tuple[str, ...]:
+    """Return what changing a part uses up beside the part itself."""
+    return tuple(dict.fromkeys(TAKES[step.code] for step in steps(part, unit) if step.code in TAKES))
 
 
 def hours(part: str, unit: Unit) -> float:

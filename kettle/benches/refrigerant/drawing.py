@@ -1,4 +1,4 @@
-"""Microns drawn over time, on a scale of tens: with the pump running, and the rise after it was shut off."""
+"""Drawings of refrigerant work: microns over time on a scale of tens, and where the places of a leak search lie on a circuit."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -12,6 +12,13 @@ LEFT, RIGHT, TOP, HIGH = 78.0, 20.0, 16.0, 220.0
 LOW_MICRONS, HIGH_MICRONS = 50.0, 1_000_000.0
 TICKS: Final = (100.0, 1000.0, 10_000.0, 100_000.0, 1_000_000.0)
 LEAST_SPAN_MIN: Final = 15.0
+
+# Where each place of a leak search lies on the circuit, which is drawn 420 wide and 400 high.
+SPOTS: Final[dict[str, tuple[float, float]]] = {
+    "coil_left": (62, 92), "coil_right": (138, 92), "coil_joints": (192, 142), "valve": (250, 60), "flares": (314, 60), "lines": (382, 60),
+    "drier": (382, 128), "receiver": (382, 212), "condenser": (300, 340), "compressor": (76, 340), "rubs": (152, 340), "caps": (76, 266),
+    "cores": (40, 204),
+}  # fmt: skip
 
 
 @dataclass(frozen=True)

@@ -6,10 +6,15 @@ from typing import Final
 
 from kettle.judging.facts import Facts
 from kettle.knowledge.unit import Unit
+from kettle.knowledge.units import format_number
 
 # What can be tapped at a place: its word, and how much it weighs towards a leak there.
 HEARD: Final[dict[str, str]] = {"no": "no", "signal": "signal", "twice": "signal twice", "bubbles": "bubbles"}
-NAMES: Final = ("twice", "bubbles")
+# A place whose reading is no more than so many times what the air itself reads has told nothing yet.
+OVER_BACKGROUND: Final = 2.0
+BACKGROUND: Final = "background"
+# What a detector shows, whatever its unit.
+READING: Final = (0.0, 100_000.0)
 
 
 @dataclass(frozen=True)
@@ -74,11 +79,34 @@ class Found:
     says: str
 
 
-def found(unit: Unit, facts: Facts, heard: Mapping[str, str]) -> Found:
-    """Return what was found by what each place gave (code -> word of `HEARD`).
+def drifting(heard: Mapping[str, str], readings: Mapping[str, float]) -> tuple[str, ...]:
+    """Return the places that signalled no higher than the air they stand in: by readings of the detector, background among them."""
+    air = readings.get(BACKGROUND)
+    if not air:
+        return ()
+    return tuple(
+        code for code, word in heard.items()
+        if word in ("signal", "twice") and code in readings and readings[code] <= OVER_BACKGROUND * air
+    )  # fmt: skip
 
-    Bubbles name a place; two signals there name it where its neighbours give none; a signal at neighbours too is gas that drifts.
+
+def neighbours(place: Place, unit: Unit) -> str:
+    """Return the neighbours of a place that a unit has, in words."""
+    return _labels(tuple(code for code in place.neighbours if code in _there(unit)))
+
+
+def found(unit: Unit, facts: Facts, heard: Mapping[str, str], readings: Mapping[str, float] | None = None) -> Found:
+    """Return what was found by what each place gave (code -> word of `HEARD`), and by what the detector read there and in the air.
+
+    Bubbles name a place; two signals there name it where its neighbours give none; a signal at neighbours too is gas that drifts, and so is
+    one that stands no higher than the background.
     """
+    readings = readings or {}
+    drift = drifting(heard, readings)
+    if drift and "bubbles" not in heard.values():
+        air = format_number(readings[BACKGROUND], 1)
+        return Found((), f"{_labels(drift[:1])}: {format_number(readings[drift[0]], 1)} where the air itself reads {air}. "
+                         "Air it out, and again")  # fmt: skip
     bubbles = tuple(code for code in heard if heard[code] == "bubbles")
     if bubbles:
         return Found(bubbles, f"{_labels(bubbles)}: bubbles. Found")

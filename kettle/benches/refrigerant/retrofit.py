@@ -22,6 +22,11 @@ class Retrofit:
     changes: tuple[str, ...]
 
 
+def oil(r: Refrigerant) -> str:
+    """Return the oil that goes with a refrigerant."""
+    return "mineral or alkylbenzene" if r.name in MINERAL else "polyol ester"
+
+
 def retrofit(unit: Unit, other: Refrigerant, shown: ShownUnits = TRADE) -> Retrofit:
     """Return what changes when a unit made for one refrigerant gets another."""
     now = unit.refrigerant
@@ -42,8 +47,7 @@ def retrofit(unit: Unit, other: Refrigerant, shown: ShownUnits = TRADE) -> Retro
     if other.glides:
         changes.append(f"It glides {format_number(other.glide_f)} °F: liquid only, superheat from dew, subcooling from bubble")
     if (now.name in MINERAL) != (other.name in MINERAL):
-        oil = "polyol ester" if other.name not in MINERAL else "mineral or alkylbenzene"
-        changes.append(f"Oil: {oil}, changed until little of the old is left")
+        changes.append(f"Oil: {oil(other)}, changed until little of the old is left")
     if unit.metering == "cap_tube":
         changes.append("Capillary tube: length for the new flow, below; charge by trial from 90 % of the old")
     elif abs(low[1] / low[0] - 1.0) > VALVE_SHARE if low[0] > 0 else True:

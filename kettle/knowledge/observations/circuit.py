@@ -92,6 +92,8 @@ ENTRIES: Final[tuple[Observation, ...]] = (
             only=TXV),
     choice("oil_trace", "Oil trace", "circuit", "Torch and a clean rag along fittings and coil", "none", "at_fitting",
             "at_coil", "at_valve_stem", minutes=3),
+    choice("suction_line_size", "Suction line size", "circuit", "Bore of the line against the compressor's stub",
+            "as_stub=as its stub", "smaller=smaller than its stub", minutes=3),
     figure("vacuum_micron", "Vacuum", "circuit", "micron", 1, 800_000, "Gauge at the system, as far from the pump as can be", 2, "probe",
            decimals=0),
     choice("leak_test", "Leak test", "circuit", "Detector, then bubbles", "not_done", "none_found", "found", minutes=20,

@@ -228,7 +228,7 @@ SEEN: Final[dict[str, Answer]] = {
     "bulb": always("tight_insulated"), "bulb_clock": always("side"),
     "liquid_solenoid": lambda rig: "open" if rig.parts.pump_down > 0 and rig.state.liquid_call > 0 else "none",
     "sight_glass": _glass, "moisture_dot": always("dry"),
-    "liquid_line_feel": _of("liquid_f"),
+    "liquid_line_feel": _of("liquid_f"), "suction_line_size": always("as_stub"),
     # A charged circuit has none.
     "vacuum_micron": lambda rig: None,
     "oil_trace": _leak_part, "leak_test": lambda rig: "found" if _leak_part(rig) != "none" else "none_found",

@@ -2,13 +2,16 @@
 
 import math
 import random
+from dataclasses import replace
 from datetime import date, timedelta
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from benchmarks.capillary import TUBES, published_flow
 from kettle.benches.refrigerant import capillary, change, compressor, cylinders, leaks, ledger, nitrogen, retrofit, vacuum
+from kettle.benches.refrigerant.drawing import SPOTS
 from kettle.benches.refrigerant.ledger import Move
 from kettle.judging.facts import Facts
 from kettle.knowledge import refrigerants
@@ -71,6 +74,67 @@ def test_temperature_alone_is_never_called_a_leak_and_longer_tells_smaller_ones(
     due = nitrogen.stood(psig, start, 1.0, now, minutes).due_psig
     found = nitrogen.stood(psig, start, due, now, minutes)
     assert not found.leaks and nitrogen.stood(psig, start, due, now, 2.0 * minutes).tells_psi_h < found.tells_psi_h
+
+
+def test_a_signal_no_higher_than_the_air_is_none():
+    facts = Facts(FREEZER, {})
+    heard, readings = {"coil_right": "twice", "coil_left": "no", "coil_joints": "no"}, {"background": 6.0, "coil_right": 11.0}
+    assert leaks.drifting(heard, readings) == ("coil_right",)
+    assert "11.0 where the air itself reads 6.0" in leaks.found(FREEZER, facts, heard, readings).says
+    assert not leaks.found(FREEZER, facts, heard, readings).places
+    assert leaks.found(FREEZER, facts, heard, readings | {"coil_right": 12.5}).places == ("coil_right",)
+    assert leaks.found(FREEZER, facts, heard, {"coil_right": 11.0}).places == ("coil_right",)
+    assert "Coil: left half" in leaks.neighbours(leaks.BY_CODE["coil_right"], FREEZER)
+
+
+def test_every_place_of_a_search_lies_on_the_drawing_apart_from_the_others():
+    assert set(SPOTS) == set(leaks.BY_CODE)
+    spots = list(SPOTS.values())
+    assert all(25 <= x <= 395 and 25 <= y <= 375 for x, y in spots)
+    assert min(math.dist(one, other) for n, one in enumerate(spots) for other in spots[:n]) > 50
+
+
+def test_the_first_half_hour_of_a_new_compressor():
+    unit = replace(FREEZER, compressor_rla_a=10.0)
+    start, later = (
+        [compressor.FirstStart(minute, 13.0, 5.0, 220.0, "foaming") for minute in minutes] for minutes in ((1,), (1, 30))
+    )  # fmt: skip
+    assert compressor.first_start(unit, start) == []
+    amps, oil = compressor.first_start(unit, later)
+    assert "130 %" in amps and "oil still foams" in oil
+    backwards = compressor.FirstStart(1, 4.0, 60.0, 58.0, "in_glass")
+    assert "wrong way" in compressor.first_start(unit, [backwards])[0]
+    assert "vacuum" in compressor.first_start(unit, [compressor.FirstStart(10, 4.0, -3.0, 158.0, "in_glass")])[0]
+
+
+def test_what_a_new_compressor_must_match_is_of_this_unit():
+    match = compressor.to_match(replace(FREEZER, compressor_rla_a=10.0, nameplate_v=230.0, phases=3))
+    assert FREEZER.refrigerant.name in match["matched"] and "polyol ester" in match["matched"]
+    assert match["match_volts"] == "230 V, three phase, 10.0 A" and "Contactor" in match["match_start"]
+    steps = {step.code for step in change.steps("compressor", FREEZER)}
+    assert set(match) <= steps and [step.code for step in change.steps("triple", FREEZER)][::2] == ["to_1500", "to_1000", "to_500"]
+
+
+def test_a_line_smaller_than_its_stub():
+    assert compressor.line_and_stub(1.125, 1.125)[0] == "as_stub"
+    # (1.125 / 0.875) to the fifth is 3.5.
+    word, says = compressor.line_and_stub(0.875, 1.125)
+    assert word == "smaller" and "3.5 times" in says
+    with pytest.raises(FieldErrors) as wrong:
+        compressor.line_and_stub(0.01, 9.0)
+    assert set(wrong.value.by_field) == {"line_in", "stub_in"}
+
+
+def test_a_plugged_tube_is_told_from_a_wrong_one():
+    r, rated, at = refrigerants.get("R-134a"), (15.0, 110.0), (110.0, 15.0, 15.0)
+    passes = capillary.flow(r, 8.0, 0.036, *at).lb_h
+    capacity = capillary.capacity_of(r, passes, *at)
+    assert capillary.flow_for(r, capacity, *at) == pytest.approx(passes)
+    assert "agree" in capillary.plugged_or_wrong(r, passes, capacity, rated, *at)
+    starved = (105.0, -20.0, 20.0)
+    same_tube, longer = (capillary.flow(r, feet, 0.036 if feet == 8.0 else 0.026, *starved).lb_h for feet in (8.0, 12.0))
+    assert "plugged" in capillary.plugged_or_wrong(r, same_tube, capacity, rated, *starved)
+    assert "the wrong tube" in capillary.plugged_or_wrong(r, longer, capacity, rated, *starved)
 
 
 def decay(chance, kind):
@@ -213,24 +277,7 @@ def test_the_makers_polynomial_by_hand():
         compressor.by_maker(coefficients[:9], 20.0, 100.0)
 
 
-def published_flow(r, length_ft, bore_in, sct_f, subcooling_f):
-    """Flow by the published dimensionless correlation for subcooled inlets (Bittle and Pate 1998, of the ASHRAE handbook's form), lb/h."""
-    at, d, joule = sct_f - subcooling_f, bore_in / 12.0, 778.169 * 32.174 * 3600.0**2
-    v, mu, mu_gas = 1.0 / r.liquid_lb_ft3.at(at), r.liquid_lb_fth.at(at), r.vapor_lb_fth.at(at)
-    scale = d**2 / (v * mu) ** 2
-    pi_2 = scale * (r.vapor_btu_lb.at(at) - r.liquid_btu_lb.at(at)) * joule
-    pi_4 = scale * v * r.bubble.psia_at(sct_f) * 144.0 * 32.174 * 3600.0**2
-    pi_5 = scale * r.liquid_btu_lbf.at(at) * subcooling_f * joule
-    pi_6, pi_7 = 1.0 / (r.vapor_lb_ft3.at(at) * v), (mu - mu_gas) / mu_gas
-    pi_8 = 1.8925 * (length_ft / d) ** -0.484 * pi_2**-0.824 * pi_4**1.369 * pi_5**0.0187 * pi_6**0.773 * pi_7**0.265
-    return pi_8 * d * mu
-
-
-@pytest.mark.parametrize(("name", "feet", "bore", "sct", "sst", "subcooling"), [
-    ("R-134a", 10.0, 0.031, 110.0, 10.0, 20.0), ("R-134a", 7.0, 0.026, 110.0, -10.0, 10.0), ("R-134a", 10.0, 0.042, 120.0, 20.0, 20.0),
-    ("R-404A", 8.0, 0.042, 110.0, 0.0, 20.0), ("R-290", 10.0, 0.036, 110.0, 15.0, 20.0), ("R-22", 5.0, 0.050, 115.0, 40.0, 15.0),
-    ("R-600a", 10.0, 0.031, 100.0, -10.0, 15.0),
-])  # fmt: skip
+@pytest.mark.parametrize(("name", "feet", "bore", "sct", "sst", "subcooling"), TUBES)
 def test_a_tubes_flow_against_the_published_correlation(name, feet, bore, sct, sst, subcooling):
     r = refrigerants.get(name)
     assert capillary.flow(r, feet, bore, sct, sst, subcooling).lb_h == pytest.approx(

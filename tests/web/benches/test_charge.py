@@ -128,11 +128,9 @@ def test_the_receivers_level_is_kept_and_counted_in_pounds(at_work, call, unit):
 
 def test_a_warm_day_is_promised(at_work, call):
     post(at_work, "charge-warm-day", call, day="2020-01-01")
-    call.refresh_from_db()
-    assert call.next_visit is None
+    assert not call.follow_ups.exists()
     post(at_work, "charge-warm-day", call, day=timezone.localdate().isoformat())
-    call.refresh_from_db()
-    assert call.next_visit and "above 70 °F" in call.next_visit_why
+    assert "above 70 °F" in call.follow_ups.get().why
 
 
 def test_the_charge_of_another_shop_is_out_of_reach(client, stranger, call):

@@ -10,6 +10,7 @@ from django.utils import timezone
 from kettle.benches.probes.hearing import Hearing
 from web.benches.controls.actions.watch_cycles import tap
 from web.logbook.actions.hand_over import doubts
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.controller_talks import unconfirmed
 from web.logbook.judging import judge_call
 from web.logbook.models import ControllerTalk, Device, SettingChange, SwitchMoment
@@ -100,12 +101,15 @@ def test_cycles_are_tapped_and_after_two_it_says_what_to_move(at_work, call, use
 def test_a_set_control_is_left_only_after_two_cycles_or_with_a_reason(at_work, call, user):
     typed = {"found_in": "60", "found_out": "20", "cut_in": "82", "cut_out": "48", "why": "froze bottles"}
     at_work.post(reverse("keep-switch", args=[call.number]), typed)
-    assert "fewer than 2 whole cycles" in at_work.post(reverse("close", args=[call.number]), {}, follow=True).content.decode()
+    assert "Not proved: cycles inside their limits" in at_work.post(reverse("close", args=[call.number]), {}, follow=True).content.decode()
     for minutes, what in ((1, "start"), (5, "stop"), (9, "start"), (14, "stop"), (19, "start")):
         tap(user, call, what, {}, at=timezone.now() + timedelta(minutes=minutes))
     at_work.post(reverse("close", args=[call.number]))
+    assert call.follow_ups.count() == 0
+    record_reading(user, call, "box_temp_f", call.unit.resolved().set_f, at=timezone.now() + timedelta(minutes=20))
+    at_work.post(reverse("close", args=[call.number]))
     call.refresh_from_db()
-    assert not call.is_open
+    assert not call.is_open and call.outcome.done == ["pressure_control.adjusted"]
 
 
 def test_alarms_that_settings_bring_up_are_told(at_work, call):

@@ -181,7 +181,7 @@ def test_gas_without_repair_is_the_customers_word_with_name_reason_and_a_visit(a
     post(at_work, "leak-open", call.number, who="The cook in charge", why_open="open for the weekend")
     act = Act.objects.get(did="given_up")
     call.refresh_from_db()
-    assert act.note == "The cook in charge: open for the weekend" and "leak left open" in call.next_visit_why
+    assert act.note == "The cook in charge: open for the weekend" and "leak left open" in call.follow_ups.get().what
     assert "The cook in charge" in at_work.get(reverse("report", args=[call.number])).content.decode()
 
 

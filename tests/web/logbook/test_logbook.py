@@ -112,13 +112,21 @@ def test_the_board_shows_the_day_and_finds_a_unit(at_work, call, read_in):
     assert "No unit fits" in at_work.get(reverse("board"), {"q": "zeppelin"}).content.decode()
 
 
-def test_a_promised_visit_is_on_the_board_until_it_is_made(at_work, user, unit, call):
+def test_what_was_promised_is_on_the_board_and_the_next_arrive_until_it_was_looked_at(at_work, user, unit, call, read_in):
     due = timezone.localdate() + timedelta(days=2)
-    at_work.post(reverse("stop", args=[call.number, "hand-over"]), {"found": "x", "next_visit": due.isoformat(), "next_visit_why": "glass"})
+    read_in(box_temp_f="-4.0")
+    at_work.post(reverse("promise", args=[call.number]), {"what": "The glass again", "due": due.isoformat()})
     at_work.post(reverse("close", args=[call.number]))
-    assert "glass" in at_work.get(reverse("board")).content.decode()
+    assert "The glass again" in at_work.get(reverse("board")).content.decode()
     at_work.post(reverse("new-call"), {"unit": unit.pk})
-    assert "glass" not in at_work.get(reverse("board")).content.decode()
+    visit = unit.calls.order_by("-pk").first()
+    body = at_work.get(reverse("stop", args=[visit.number, "arrive"])).content.decode()
+    assert "The glass again" in body and "Then: box −4.0 °F" in body.replace("box air", "box")
+    one = call.follow_ups.get()
+    at_work.post(reverse("promise-done", args=[one.pk]), {"call": visit.number})
+    assert "The glass again" not in at_work.get(reverse("board")).content.decode()
+    one.refresh_from_db()
+    assert one.done_on == visit
 
 
 def test_the_database_is_durable_and_concurrent(db):

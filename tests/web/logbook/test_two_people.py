@@ -52,7 +52,7 @@ def test_a_field_that_both_changed_is_shown_before_either_is_lost(at_work, unit,
 
 def test_words_of_the_hand_over_are_not_blanked_by_anothers_save(at_work, user, call, colleague):
     address = reverse("stop", args=[call.number, "hand-over"])
-    opened = {f"was-{name}": "" for name in ("found", "done", "advice", "declined", "next_visit", "next_visit_why")}
+    opened = {f"was-{name}": "" for name in ("found", "done", "advice", "declined")}
     blank = {name.removeprefix("was-"): "" for name in opened}
     at_work.post(address, opened | blank | {"found": "Drain frozen"})
     at_work.force_login(colleague)

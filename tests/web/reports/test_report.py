@@ -1,9 +1,16 @@
 from datetime import timedelta
 
+import numpy as np
+import pypdfium2 as pdfium
 import pytest
 from django.urls import reverse
 from django.utils import timezone
 
+from web.benches.defrost.actions.keep_program import keep_program
+from web.benches.power.actions.keep_measurement import keep_measurement
+from web.logbook.actions.do_act import do_act
+from web.logbook.actions.name_cause import name_cause
+from web.logbook.judging import judge_call
 from web.reports import pdf
 
 
@@ -16,14 +23,14 @@ def written(at_work, call, starved):
         "advice": "New drier",
         "declined": "New drier",
     }
-    at_work.post(reverse("stop", args=[call.number, "hand-over"]), words | {"next_visit": "", "next_visit_why": ""})
+    at_work.post(reverse("stop", args=[call.number, "hand-over"]), words)
     return call
 
 
 def test_the_report_says_it_all_and_escapes_it(at_work, written):
     body = at_work.get(reverse("report", args=[written.number])).content.decode()
     for part in ("Freezer 9 · Test barn", "Valve starving &lt;b&gt;", "Opened ½ turn", "Declined by the customer", "Superheat, coil",
-                 "Valve feeding too little", "licensed work", "None agreed", "Readings"):  # fmt: skip
+                 "Valve feeding too little", "licensed work", "Nothing agreed", "Readings"):  # fmt: skip
         assert part in body, part
 
 
@@ -58,11 +65,9 @@ def test_the_drawing_keeps_its_colours_in_the_file():
 
 @pytest.mark.parametrize("day", ["soon", "2001-01-01", (timezone.localdate() + timedelta(days=5000)).isoformat()])
 def test_a_wrong_day_is_said_beside_the_field_and_the_words_stay(at_work, call, day):
-    body = at_work.post(reverse("stop", args=[call.number, "hand-over"]), {"found": "My words", "next_visit": day}).content.decode()
-    assert "Next visit: " in body
-    assert "My words" in body
-    call.refresh_from_db()
-    assert call.found == ""
+    body = at_work.post(reverse("promise", args=[call.number]), {"what": "My words", "due": day}).content.decode()
+    assert "Day: " in body and 'value="My words"' in body
+    assert not call.follow_ups.exists()
 
 
 def test_too_long_a_text_is_refused_with_its_length(at_work, call):
@@ -79,3 +84,67 @@ def test_the_report_shows_the_ice_and_how_the_melt_ended(at_work, call):
     assert "Ice was left: shop opens in ten minutes" in body
     assert body.count("% covered") >= 2
     assert at_work.get(reverse("report-pdf", args=[call.number])).content.startswith(b"%PDF")
+
+
+def pages_of(answer):
+    """The pages of a PDF as text, and as pictures of 50 dots an inch."""
+    document = pdfium.PdfDocument(answer.content)
+    try:
+        text = [" ".join(document[n].get_textpage().get_text_bounded().split()) for n in range(len(document))]
+        return text, [document[n].render(scale=50 / 72).to_pil().convert("RGB") for n in range(len(document))]
+    finally:
+        document.close()
+
+
+def share_of(picture, red, green, blue, reach=40):
+    """The share of a picture that is near a colour."""
+    found = np.abs(np.asarray(picture, dtype=int) - (red, green, blue)).max(axis=2) < reach
+    return float(found.mean())
+
+
+def test_the_first_page_says_what_an_owner_wants_and_the_record_comes_behind_it(at_work, written, user):
+    do_act(user, written, judge_call(written), "valve.exercised")
+    name_cause(user, written, ["txv_underfeeding"])
+    text, pictures = pages_of(at_work.get(reverse("report-pdf", args=[written.number])))
+    first = text[0]
+    for part in ("Freezer 9 · Test barn", "Too warm.", "The cause: valve feeding too little.", "Valve run in, out and back.", "New drier",
+                 "Not proved", "Found beside left", "Nothing agreed"):  # fmt: skip
+        assert part.lower() in first.lower(), part
+    assert "Readings" not in first and any("Readings" in page for page in text[1:])
+    # A page is not empty, and not black.
+    assert all(0.002 < 1.0 - share_of(one, 255, 255, 255) < 0.6 for one in pictures)
+
+
+def test_programs_are_dials_and_the_wiring_is_drawn_as_found_and_as_left(at_work, written, user):
+    for side, starts in (("found", "02:00 14:00"), ("left", "02:00 08:00 14:00 20:00")):
+        keep_program(user, written, side, {"starts": starts, "fail_safe_min": "30", "termination_f": "55"}, "drier days")
+    judged, circuit = judge_call(written), written.unit.circuit()
+    keep_measurement(user, written, judged, circuit, "volts", "K1", circuit.common, "231", "calling")
+    page = at_work.get(reverse("report", args=[written.number])).content.decode()
+    assert "Program as found" in page and "Program as left" in page and "Wiring as found" in page and "Wiring as left" not in page
+    assert page.count('class="dial"') == 2 and page.count('class="wiring"') == 1 and "data-point" not in page
+    do_act(user, written, judged, "contactor.replaced", at=timezone.now() + timedelta(seconds=1))
+    keep_measurement(
+        user, written, judged, circuit, "volts", "K1", circuit.common, "232", "calling", at=timezone.now() + timedelta(seconds=2)
+    )
+    assert "Wiring as left" in at_work.get(reverse("report", args=[written.number])).content.decode()
+    text, pictures = pages_of(at_work.get(reverse("report-pdf", args=[written.number])))
+    drawn = next(n for n, page in enumerate(text) if "Program as found" in page)
+    # The defrosts of the dials are hatched in the warm colour.
+    assert share_of(pictures[drawn], 194, 84, 10) > 0.0005
+
+
+def test_every_coil_of_a_unit_is_drawn(at_work, written, unit):
+    unit.evaporators = 2
+    unit.save()
+    page = at_work.get(reverse("report", args=[written.number])).content.decode()
+    assert page.count('class="circuit-drawing"') >= 3 and "Coil 2" in page
+    assert "Coil by coil" in " ".join(pages_of(at_work.get(reverse("report-pdf", args=[written.number])))[0])
+
+
+@pytest.mark.parametrize(("paper", "size"), [("a4", (595, 842)), ("letter", (612, 792)), ("nonsense", (612, 792))])
+def test_the_paper_asked_for(at_work, written, paper, size):
+    answer = at_work.get(reverse("report-pdf", args=[written.number]), {"paper": paper})
+    document = pdfium.PdfDocument(answer.content)
+    assert tuple(round(edge) for edge in document[0].get_size()) == size
+    document.close()

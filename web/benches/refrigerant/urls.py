@@ -13,6 +13,8 @@ urlpatterns = [
     path("refrigerant/microns/<int:pk>/undo/", keep.undo_microns, name="undo-microns"),
     path("refrigerant/nitrogen/", keep.nitrogen, name="nitrogen"),
     path("refrigerant/change/<slug:part>/<slug:step>/", keep.change_step, name="change-step"),
+    path("refrigerant/first-start/", keep.first_start, name="first-start"),
+    path("refrigerant/line/", keep.line_size, name="line-size"),
     path("refrigerant/label/<str:name>/", bench.retrofit_label, name="retrofit-label"),
     path("refrigerant/recover/", keep.recover, name="recover"),
 ]

@@ -4,12 +4,15 @@ from web.logbook.models.calls import Call, Entry
 from web.logbook.models.controls import SwitchMoment
 from web.logbook.models.defrosts import ControllerTalk, DefrostPlan, DefrostProgram, DefrostWatch
 from web.logbook.models.devices import Device
-from web.logbook.models.gas import ChangeStep, Cylinder, GasMove, LeakLook, StandingTest, VacuumReading
+from web.logbook.models.gas import ChangeStep, Cylinder, FirstStartReading, GasMove, LeakLook, StandingTest, VacuumReading
 from web.logbook.models.headlines import Headline
 from web.logbook.models.ice import IceDrawing, Melt
+from web.logbook.models.links import CustomerLink, Sticker
 from web.logbook.models.log import LogEntry
 from web.logbook.models.places import BandChange, OfShop, Site, Unit
 from web.logbook.models.power import Measurement, Placed, StartWiring
+from web.logbook.models.prove import BoxWatch, FollowUp, Outcome, ProofSeen
+from web.logbook.models.quotes import Quote, QuoteLine
 from web.logbook.models.records import (
     Act,
     Finding,
@@ -22,13 +25,19 @@ from web.logbook.models.records import (
     ValveTurn,
     Weighing,
 )
+from web.logbook.models.times import TimeMark
+from web.logbook.models.trends import TrendData, TrendLog, TrendMatch
+from web.logbook.models.van import PartUsed, VanPart
+from web.logbook.models.wording import Leaving, Wording
 
 __all__ = [
     "Act",
     "BandChange",
+    "BoxWatch",
     "Call",
     "ChangeStep",
     "ControllerTalk",
+    "CustomerLink",
     "Cylinder",
     "DefrostPlan",
     "DefrostProgram",
@@ -36,17 +45,25 @@ __all__ = [
     "Device",
     "Entry",
     "Finding",
+    "FirstStartReading",
+    "FollowUp",
     "GasMove",
     "Headline",
     "IceDrawing",
     "LeakLook",
+    "Leaving",
     "LogEntry",
     "Measurement",
     "Melt",
     "OfShop",
+    "Outcome",
     "Override",
-    "Placed",
+    "PartUsed",
     "Photo",
+    "Placed",
+    "ProofSeen",
+    "Quote",
+    "QuoteLine",
     "Reading",
     "ReadingSet",
     "SettingChange",
@@ -54,9 +71,16 @@ __all__ = [
     "Site",
     "StandingTest",
     "StartWiring",
+    "Sticker",
     "SwitchMoment",
+    "TimeMark",
+    "TrendData",
+    "TrendLog",
+    "TrendMatch",
     "Unit",
     "VacuumReading",
     "ValveTurn",
     "Weighing",
+    "VanPart",
+    "Wording",
 ]

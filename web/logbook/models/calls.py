@@ -30,9 +30,7 @@ class Call(models.Model):
     done = models.TextField(blank=True)
     advice = models.TextField(blank=True)
     declined = models.TextField(blank=True)
-    next_visit = models.DateField(null=True, blank=True)
     revision = models.PositiveIntegerField(default=0, editable=False)
-    next_visit_why = models.CharField(max_length=200, blank=True)
 
     objects = OfShop.as_manager()
 

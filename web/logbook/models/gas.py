@@ -4,6 +4,7 @@ from django.conf import settings
 from django.db import models
 
 from kettle.benches.refrigerant.change import PARTS
+from kettle.benches.refrigerant.compressor import FIRST_MIN, OIL
 from kettle.benches.refrigerant.leaks import HEARD
 from kettle.benches.refrigerant.ledger import KINDS
 from web.accounts.models import Shop
@@ -87,16 +88,31 @@ class LeakLook(Entry):
 
     place = models.CharField(max_length=20)
     heard = models.CharField(max_length=8, choices=list(HEARD.items()))
+    reading = models.FloatField(null=True, blank=True, help_text="As the detector shows it, in whatever unit")
 
     def __str__(self):
         return f"{self.place}: {self.get_heard_display()}"
 
 
 class ChangeStep(Entry):
-    """A step of changing a part, done."""
+    """A step of changing a part or of a triple evacuation, done; what was noted of it (a number, an amount, a type)."""
 
-    part = models.CharField(max_length=12, choices=list(PARTS.items()))
+    part = models.CharField(max_length=12, choices=[*PARTS.items(), ("triple", "Triple evacuation")])
     step = models.CharField(max_length=20)
+    note = models.CharField(max_length=120, blank=True)
 
     def __str__(self):
         return f"{self.get_part_display()}: {self.step}"
+
+
+class FirstStartReading(Entry):
+    """What was read of a new compressor at a minute after its first start; amps, psig, how its oil looked."""
+
+    minute = models.PositiveSmallIntegerField(choices=[(minute, f"{minute} min") for minute in FIRST_MIN])
+    amps = models.FloatField()
+    suction_psig = models.FloatField()
+    discharge_psig = models.FloatField()
+    oil = models.CharField(max_length=10, choices=list(OIL.items()))
+
+    def __str__(self):
+        return f"After {self.minute} min"

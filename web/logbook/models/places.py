@@ -36,6 +36,7 @@ class Site(models.Model):
     deliveries_min = models.JSONField(default=list, blank=True)
     coldest_f = models.FloatField(null=True, blank=True, help_text="Coldest outdoors of a usual year")
     hottest_f = models.FloatField(null=True, blank=True, help_text="Hottest air at a condenser of a usual year, a roof's own heat with it")
+    not_to_exceed_cents = models.PositiveIntegerField(null=True, blank=True, help_text="What work may cost without being asked")
     notes = models.TextField(blank=True)
 
     objects = OfShop.as_manager()

@@ -3,6 +3,7 @@
 from django import template
 
 from kettle.benches.defrost.program import ROLES
+from kettle.benches.quote.price import quantity_words
 from kettle.judging.evidence import quantity_name
 from kettle.judging.holds import ACTIONS
 from kettle.judging.scale import push
@@ -23,6 +24,12 @@ def percent(share):
 def figure(value):
     """A figure without needless zeros."""
     return f"{value:g}".replace("-", "−")
+
+
+@register.filter
+def many(quantity):
+    """How many of something, without needless zeros."""
+    return quantity_words(quantity)
 
 
 @register.filter

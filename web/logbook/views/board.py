@@ -2,7 +2,7 @@
 
 from datetime import timedelta
 
-from django.db.models import Exists, OuterRef, Q
+from django.db.models import Q
 from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_safe
@@ -15,6 +15,8 @@ from web.logbook.headlines import headlines
 from web.logbook.ice_history import watch_list
 from web.logbook.left_behind import mark_temporary
 from web.logbook.models import Call, Unit
+from web.logbook.outcomes import reminders_of, to_ask
+from web.logbook.promises import due_before
 
 RECENT = 6
 UNITS_SHOWN = 40
@@ -38,7 +40,10 @@ def board(request):
         "logbook/board.html",
         {
             "in_progress": in_progress,
-            "follow_ups": _follow_ups(calls, soon),
+            "follow_ups": due_before(request.user, soon),
+            "today": timezone.localdate(),
+            "to_ask": to_ask(request.user),
+            "watched": reminders_of(request.user, timezone.now() + timedelta(days=1)),
             "leaking": [(unit, f"{rate.pct:.0f} %") for unit, rate in over_limit(shop_of(request.user))],
             "recent": calls.filter(closed_at__isnull=False)[:RECENT],
             "watch_list": watch_list(request.user),
@@ -49,10 +54,3 @@ def board(request):
             "quick": QuickLookForm(),
         },
     )
-
-
-def _follow_ups(calls, soon):
-    """Visits promised by the last closed call of each unit, up to a date."""
-    due = calls.filter(closed_at__isnull=False, next_visit__isnull=False, next_visit__lte=soon).order_by("next_visit")
-    later = Call.objects.filter(unit=OuterRef("unit"), opened_at__gt=OuterRef("closed_at"))
-    return due.filter(~Exists(later))

@@ -2,6 +2,7 @@
 
 from django.contrib import messages
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_http_methods, require_POST
 
@@ -35,6 +36,8 @@ def me(request):
     held = {"valve": member.shop.valve_school, "work": member.shop.work_school}
     shop_schools = [(name, question, allowed.items(), held[name]) for name, (question, allowed) in SCHOOLS.items()]
     context = {"choices": choices, "error": error, "examples": examples, "schools": shop_schools, "version": kettle.__version__}
+    if member.feed_key:
+        context["feed_address"] = request.build_absolute_uri(reverse("feed-of", args=[member.feed_key]))
     return render(request, "logbook/me.html", context)
 
 

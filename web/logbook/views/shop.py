@@ -5,6 +5,7 @@ from django.core.paginator import Paginator
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
+from kettle.benches.quote.price import money
 from kettle.benches.refrigerant.ledger import METHODS
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import whole
@@ -12,6 +13,7 @@ from web.accounts.access import require_owner
 from web.logbook.actions import devices as device_actions
 from web.logbook.actions import people as people_actions
 from web.logbook.actions.leak_limit import set_leak_limit
+from web.logbook.actions.price_terms import DAY, MONEY, PERCENT, set_terms
 from web.logbook.models import Call, Device
 
 LINES_A_PAGE = 50
@@ -27,6 +29,7 @@ def _page(request, **extra):
         "typed": {},
         "errors": {},
         "methods": METHODS.items(),
+        "terms": _terms(shop),
         "leak_limit": "" if shop.leak_limit_pct is None else f"{shop.leak_limit_pct:g}",
     }
     return render(request, "logbook/shop.html", context | extra)
@@ -77,6 +80,32 @@ def change_person(request, pk, what):
         act(request.user, member)
     except InputError as error:
         messages.error(request, str(error))
+    return redirect("shop")
+
+
+def _terms(shop, typed=None, wrong=None):
+    """The fields of the shop's terms: as they stand, or as they were typed and refused."""
+    rows = []
+    for name, label, *_ in (*MONEY, *PERCENT):
+        value = getattr(shop, name)
+        stands = (money(value) if name.endswith("_cents") else f"{value:g}") if value else ""
+        rows.append((name, label, "%" if name.endswith("_pct") else "", (typed or {}).get(name, stands), (wrong or {}).get(name, "")))
+    for name, label in DAY:
+        value = getattr(shop, name)
+        stands = "" if value is None else f"{value // 60:02d}:{value % 60:02d}"
+        rows.append((name, label, "", (typed or {}).get(name, stands), (wrong or {}).get(name, "")))
+    return rows
+
+
+@require_POST
+def terms(request):
+    """How the shop reckons its quotes."""
+    try:
+        set_terms(request.user, request.POST)
+    except InputError as error:
+        wrong = error.by_field if isinstance(error, FieldErrors) else {}
+        return _page(request, terms=_terms(require_owner(request.user), request.POST, wrong))
+    messages.success(request, "Kept. Quotes reckon by it from now on.")
     return redirect("shop")
 
 

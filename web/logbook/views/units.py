@@ -1,6 +1,7 @@
 """A unit: its page, its plate, its bands."""
 
 from django.contrib import messages
+from django.core.paginator import Paginator
 from django.db import transaction
 from django.http import FileResponse
 from django.shortcuts import get_object_or_404, redirect, render
@@ -19,10 +20,13 @@ from web.logbook.gas_ledger import leak_of
 from web.logbook.ice_history import ice_ups
 from web.logbook.ice_shown import shown
 from web.logbook.left_behind import on_unit
+from web.logbook.life import ENTRIES_A_PAGE, life_of
 from web.logbook.models import Site, Unit
 from web.logbook.pictures import prepared
 from web.logbook.plate import GROUPS, plate_words
+from web.logbook.promises import declined_on
 
+FOLLOW_UPS_SHOWN = 12
 # What is shown of the last visit: stage, pane and words; with anything done, the box before and after it.
 LAST_PANES = {
     False: (("found", "box", "As found"), ("found", "unit", "")),
@@ -34,20 +38,20 @@ LAST_PANES = {
 def unit_page(request, pk):
     """A unit: its plate, its bands, its calls and settings."""
     unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site", "shop"), pk=pk)
-    told = unit.calls.select_related("opened_by", "unit").prefetch_related("settingchanges", "readings").annotate(**HAS_ACTS)
-    calls = list(told)
-    for call in calls:
-        call.steps_words = [step.words(shown_to(request.user)) for step in acts_of(call) if step.kept_as != "setting"]
-    last = next((call for call in calls if call.readings.all()), None)
+    shown_here = shown_to(request.user)
+    last = next((call for call in unit.calls.prefetch_related("readings").annotate(**HAS_ACTS) if call.readings.all()), None)
+    life = Paginator(life_of(unit, shown_here), ENTRIES_A_PAGE).get_page(request.GET.get("page"))
     context = {
         "unit": unit,
         "resolved": unit.resolved(),
         "last_call": last,
         "last_panes": LAST_PANES[bool(last and acts_of(last))],
-        "calls": calls,
-        "plate": plate_words(unit.resolved(), shown_to(request.user)),
+        "life": life,
+        "plate": plate_words(unit.resolved(), shown_here),
         "still_there": on_unit(unit),
         "leak": leak_of(unit),
+        "declined": declined_on(unit),
+        "follow_ups": unit.follow_ups.select_related("call").order_by("-due")[:FOLLOW_UPS_SHOWN],
         "ice_ups": [(call, [shown(drawing) for drawing in maps]) for call, maps in ice_ups(unit)],
     }
     return render(request, "logbook/unit.html", context)

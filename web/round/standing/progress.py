@@ -1,17 +1,17 @@
 """The stops of the round with how far each is."""
 
+from kettle.benches.prove.proofs import PROVED
 from kettle.knowledge import observations
+from web.logbook.proving import proofs_of
 from web.round.stops import STOPS
 
 
 def round_of(standing, here):
-    """The stops with their state: here, coming, done, part or open."""
+    """The stops with their state: here, done, part, held or open."""
     return [(stop, "here" if stop.slug == here else _state_of(standing, stop)) for stop in STOPS]
 
 
 def _state_of(standing, stop):
-    if not stop.ready:
-        return "coming"
     if stop.slug == "arrive":
         entries = [observations.get(key) for key in standing.readings]
         return "part" if any(entry.stop == "arrive" for entry in entries) else "open"
@@ -30,4 +30,14 @@ def _state_of(standing, stop):
         return "part" if standing.judgement.has_evidence else "open"
     if stop.slug == "correct":
         return "part" if standing.steps or standing.changes else "open"
+    if stop.slug == "prove":
+        return _proved(standing)
     return "done" if not standing.call.is_open else "part" if standing.call.found or standing.call.done else "open"
+
+
+def _proved(standing):
+    """Whether what was done is proved: in part as long as something is missing."""
+    if not standing.steps:
+        return "part" if standing.call.boxwatchs.filter(undone_at=None).exists() else "open"
+    found = proofs_of(standing.call, standing.judgement.verdicts)
+    return "done" if all(one.state == PROVED for one in found) else "part"

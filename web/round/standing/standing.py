@@ -225,7 +225,7 @@ class Standing:
         return coils_of(self)
 
     def round(self, here):
-        """The stops with their state: here, coming, done, part or open."""
+        """The stops with their state: here, done, part, held or open."""
         return round_of(self, here)
 
     @property

@@ -47,7 +47,7 @@ def judge_context(request, standing):
 
 def _stop_with(standing, key):
     """The stop whose screen has a field for an observation; None where only this one can take it."""
-    return next((stop for stop in STOPS if stop.ready and standing.has_field(stop.slug, key)), None)
+    return next((stop for stop in STOPS if standing.has_field(stop.slug, key)), None)
 
 
 def _tag(standing, key):

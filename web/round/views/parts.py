@@ -82,7 +82,7 @@ def picture_context(request, standing):
 def _from(request):
     """The stop one comes from, which the frame marks."""
     asked = BY_SLUG.get(request.POST.get("stop") or request.GET.get("stop") or "")
-    return asked.slug if asked and asked.ready else FIRST_STOP
+    return asked.slug if asked else FIRST_STOP
 
 
 @require_POST

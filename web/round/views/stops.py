@@ -23,7 +23,7 @@ def call_home(request, number):
 def stop(request, number, stop):
     """Show a stop."""
     found = BY_SLUG.get(stop)
-    if found is None or not found.ready:
+    if found is None:
         raise Http404
     call = call_of(request, number)
     if stop == "hand-over" and request.method == "POST":
@@ -50,6 +50,19 @@ def _hand_over(request, call):
         return show(request, call, "hand-over", typed=request.POST, errors=errors)
     messages.success(request, "Kept.")
     return redirect("stop", number=call.number, stop="hand-over")
+
+
+@require_POST
+def answer(request, number):
+    """Answer one thing that is left so, or ask it again."""
+    call, typed = call_of(request, number), request.POST
+    try:
+        hand_over.answer_doubt(request.user, call, typed.get("key", ""), typed.get("answer", ""))
+    except InputError as error:
+        messages.error(request, str(error))
+    back = redirect("stop", number=number, stop="hand-over")
+    back["Location"] += "#leaving"
+    return back
 
 
 @require_POST

@@ -206,3 +206,21 @@ document.querySelector(".round [aria-current]")?.scrollIntoView({
   block: "nearest",
   inline: "center"
 });
+
+/* A reminder that is due is told by the browser too, where that is allowed; asked for when somebody wants to be reminded. */
+const reminded = new Set();
+document.addEventListener("reminder", (event) => {
+  if (!("Notification" in window) || Notification.permission !== "granted") return;
+  event.detail.words.filter((words) => !reminded.has(words)).forEach((words) => {
+    reminded.add(words);
+    new Notification("Orange Kettle", {
+      body: words,
+      tag: words
+    });
+  });
+});
+document.addEventListener("submit", (event) => {
+  if (event.target.matches("[data-remind]") && "Notification" in window && Notification.permission === "default") {
+    Notification.requestPermission();
+  }
+});

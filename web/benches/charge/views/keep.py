@@ -4,11 +4,12 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_POST
 
+from kettle.benches.prove.promised import COLD_CHARGE
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.charge.actions.weigh import weigh
 from web.benches.charge.views.page import show_charge
 from web.logbook.actions.do_act import Held
-from web.logbook.actions.hand_over import write_hand_over
+from web.logbook.actions.promise import promise
 from web.logbook.actions.record_reading import record_reading
 from web.round.views.pages import call_of, standing_of
 
@@ -48,9 +49,9 @@ def warm_day(request, number):
     """Promise to come back on a warm day."""
     call = call_of(request, number)
     try:
-        write_hand_over(request.user, call, {"next_visit": request.POST.get("day", ""), "next_visit_why": WARM_DAY_WHY})
+        promise(request.user, call, COLD_CHARGE.what, request.POST.get("day", ""), WARM_DAY_WHY, COLD_CHARGE.code)
     except InputError as error:
         text = next(iter(error.by_field.values())) if isinstance(error, FieldErrors) else str(error)
         return show_charge(request, call, typed={"warm": request.POST}, wrong={"warm": {"day": text}})
-    messages.success(request, "The next visit is on Board and in the hand-over.")
+    messages.success(request, "Promised: it is on Board and in the hand-over.")
     return redirect("charge", number=number)

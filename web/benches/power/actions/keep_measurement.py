@@ -56,7 +56,7 @@ def keep_measurement(user, call, judgement, circuit, what, one, other, typed, st
 
 def _say_what_was_found(user, call, circuit, seen, state, at):
     """What a found fault is as an observation is on record too, so that the judgement knows; it goes when the measurement is taken back."""
-    readings = [*readings_of(call, circuit), *bench.readings_of(circuit, seen)]
+    readings = [*readings_of(circuit, call.measurements.filter(undone_at=None)), *bench.readings_of(circuit, seen)]
     found = bench.stand(circuit, state, readings, bench.seen_of(circuit, seen, state)).says
     if found and seen.get(found[0]) != found[1] and observations.get(found[0]).exists_on(call.unit.resolved()):
         record_reading(user, call, found[0], found[1], source=WORKED_OUT, at=at)

@@ -25,7 +25,7 @@ def power_context(request, standing):
     circuit, state = call.unit.circuit(), state_asked(request, standing)
     kept = list(call.measurements.filter(undone_at=None).select_related("by"))
     now = bench.state_of(facts)
-    readings = [*readings_of(call, circuit), *bench.readings_of(circuit, facts.seen)]
+    readings = [*readings_of(circuit, kept), *bench.readings_of(circuit, facts.seen)]
     seen = bench.seen_of(circuit, facts.seen, now)
     stood = bench.stand(circuit, state, readings, seen)
     should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
@@ -35,7 +35,7 @@ def power_context(request, standing):
         "power_state": state,
         "power_states": [(code, label, code == state, code == now) for code, label in SHORT_STATES.items()],
         "picture": picture,
-        "lines": [_line(line, stood.marks.get(line.part.key, ""), live) for line in picture.lines],
+        "lines": [marked_line(line, stood.marks.get(line.part.key, ""), live) for line in picture.lines],
         "dots": [(dot, labels[dot.key], f"{should[dot.key]:.0f}", live[dot.key]) for dot in picture.dots],
         "points": [
             (point.key, point.label, f"{should[point.key]:.0f}", PLACES[point.place][0]) for point in circuit.points if point.key != "Y"
@@ -66,7 +66,7 @@ def power_context(request, standing):
     }
 
 
-def _line(line, mark, live):
+def marked_line(line, mark, live):
     """A part as drawn: with its mark, whether it is live, and the mark's sign."""
     return line, mark, live[line.part.a] and live[line.part.b], SIGNS.get(mark, "")
 

@@ -4,6 +4,7 @@ from datetime import timedelta
 
 from django.utils import timezone
 
+from kettle.benches.prove.promised import LEAK_OPEN
 from kettle.benches.refrigerant import change, leaks, vacuum
 from kettle.benches.refrigerant.cylinders import came_out, lb, limit_lb, room
 from kettle.benches.refrigerant.nitrogen import stood
@@ -14,11 +15,12 @@ from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.do_act import do_act
-from web.logbook.actions.hand_over import write_hand_over
+from web.logbook.actions.promise import promise
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import ChangeStep, LeakLook, StandingTest, VacuumReading, Weighing
 
 MOST = 400
+NOTE = 120
 SHORTEST, LONGEST_NAME, LONGEST_WHY = 3, 60, 200
 # A leak left open is looked at again after so long, days.
 AGAIN_DAYS = 30
@@ -34,16 +36,23 @@ def _room(rows, call):
 
 
 @action
-def keep_look(user, call, facts, place, heard):
-    """Store what a place gave; a search that names one is at once the observation *leak found*."""
+def keep_look(user, call, facts, place, heard, typed=""):
+    """Store what a place gave, and what the detector read there; a search that names one is the observation *leak found*.
+
+    FieldErrors for a reading that is none. The background is kept as a place of its own.
+    """
     require_same_shop(user, call)
     require_open(call)
-    if place not in leaks.BY_CODE or heard not in leaks.HEARD:
+    if place not in (*leaks.BY_CODE, leaks.BACKGROUND) or heard not in leaks.HEARD:
         raise InputError("Choose a place, and what it gave")
+    field = "background" if place == leaks.BACKGROUND else "reading"
+    reading = _detector(typed, field)
+    if place == leaks.BACKGROUND and reading is None:
+        raise FieldErrors({field: "Background: what the detector reads in the air there, 0 where it is silent"})
     _room(call.leaklooks, call)
-    made = LeakLook.objects.create(call=call, by=user, place=place, heard=heard)
+    made = LeakLook.objects.create(call=call, by=user, place=place, heard=heard, reading=reading)
     looked = looks_of(call)
-    found = leaks.found(facts.unit, facts, looked)
+    found = leaks.found(facts.unit, facts, looked, readings_of(call))
     if found.places and not facts.is_("leak_test", "found"):
         record_reading(user, call, "leak_test", "found")
     elif not found.places and all(looked.get(one.code) == "no" for one in leaks.in_order(facts.unit, facts)):
@@ -52,9 +61,28 @@ def keep_look(user, call, facts, place, heard):
     return made
 
 
+def _detector(typed, field):
+    if not typed.strip():
+        return None
+    low, high = leaks.READING
+    try:
+        value = float(typed.strip().replace(",", "."))
+    except ValueError:
+        raise FieldErrors({field: f"Detector: “{typed[:20]}” is not a number"}) from None
+    if not low <= value <= high:
+        raise FieldErrors({field: f"Detector: {typed[:20]} is outside {low:g} to {high:g}, in whatever unit it shows"})
+    return value
+
+
 def looks_of(call):
-    """What each place gave last (place -> word)."""
-    return {one.place: one.heard for one in call.leaklooks.filter(undone_at=None)}
+    """What each place gave last (place -> word), the background left out."""
+    return {one.place: one.heard for one in call.leaklooks.filter(undone_at=None) if one.place != leaks.BACKGROUND}
+
+
+def readings_of(call):
+    """What the detector read at each place last, and in the air (place -> figure)."""
+    last = {one.place: one.reading for one in call.leaklooks.filter(undone_at=None)}
+    return {place: reading for place, reading in last.items() if reading is not None}
 
 
 @action
@@ -71,8 +99,7 @@ def give_up_leak(user, call, judgement, typed):
         raise FieldErrors(wrong)
     act = do_act(user, call, judgement, "leak.given_up", note=f"{who}: {why}")
     again = timezone.localdate() + timedelta(days=AGAIN_DAYS)
-    if call.next_visit is None:
-        write_hand_over(user, call, {"next_visit": again.isoformat(), "next_visit_why": "The leak left open: what it lost, and the repair"})
+    promise(user, call, f"The leak left open: {LEAK_OPEN.what.lower()}", again, LEAK_OPEN.why, LEAK_OPEN.code)
     return act
 
 
@@ -134,15 +161,15 @@ def keep_test(user, call, typed):
 
 
 @action
-def do_step(user, call, part, step):
-    """Tick a step of a change; nothing where it is done already."""
+def do_step(user, call, part, step, note=""):
+    """Tick a step of a change with what was noted of it; nothing where it is done already."""
     require_same_shop(user, call)
     require_open(call)
     if step not in {one.code for one in change.steps(part, call.unit.resolved())}:
         raise InputError("That is no step of this change")
     standing = call.changesteps.filter(part=part, step=step, undone_at=None).first()
     if standing is None:
-        standing = ChangeStep.objects.create(call=call, by=user, part=part, step=step)
+        standing = ChangeStep.objects.create(call=call, by=user, part=part, step=step, note=note.strip()[:NOTE])
         log.write(user, "change_step", call, part=part, step=step)
     return standing
 

@@ -1,4 +1,4 @@
-"""Refrigerant work on a call: leak search, recovery, a part changed, standing pressure, evacuation, tube and retrofit."""
+"""Refrigerant work on a call: recovery, a part changed, standing pressure, evacuation, retrofit; search and machine beside it."""
 
 from datetime import timedelta
 
@@ -7,12 +7,15 @@ from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_safe
 
-from kettle.benches.refrigerant import capillary, change, compressor, cylinders, leaks, nitrogen, retrofit, vacuum
+from kettle.benches.refrigerant import change, cylinders, nitrogen, retrofit, vacuum
+from kettle.benches.refrigerant.compressor import to_match
 from kettle.benches.refrigerant.drawing import drawn
 from kettle.knowledge import refrigerants
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors
-from web.benches.refrigerant.actions.record import TEST, looks_of
+from web.benches.refrigerant.actions.record import TEST
+from web.benches.refrigerant.views import machine, search
+from web.benches.refrigerant.views.machine import TUBE
 from web.links.probes import link
 from web.round.asked import Asked
 from web.round.views.pages import call_of, frame, standing_of
@@ -20,10 +23,7 @@ from web.round.wishes import remembered
 
 PUMP = (("volume_ft3", "System holds", "ft³", 0.6), ("pump_cfm", "Pump", "cfm", 6.0), ("hose_ft", "Hose", "ft", 3.0),
         ("hose_bore_in", "Its inside", "in", 0.375))  # fmt: skip
-TUBE = (("length_ft", "Length", "ft", None), ("bore_in", "Bore", "in", None), ("tube_sct", "Condensing", "°F", 105.0),
-        ("tube_sst", "Evaporating", "°F", None), ("tube_sc", "Subcooling", "°F diff", 15.0),
-        ("other_bore", "Other bore", "in", None))  # fmt: skip
-WISHES = ("part", "other", "maker_sst", "maker_sct", "measured", *(name for name, *_ in (*PUMP, *TUBE)))
+WISHES = ("part", "other", "maker_sst", "maker_sct", "measured", "tube_gas", "at", *(name for name, *_ in (*PUMP, *TUBE)))
 # Of what a vacuum gauge tells, one reading in so many seconds is drawn.
 GAUGE_EVERY_S = 15.0
 STATE_MARKS = {"tight": ("●", "good"), "wet": ("▲", "bad"), "leaking": ("✕", "bad"), "watch": ("◌", "watch")}
@@ -43,9 +43,10 @@ def show_bench(request, call, typed=None, wrong=None):
     asked.wrong |= wrong
     wrong = asked.wrong
     context = frame(request, call, "correct", standing) | {"typed": typed, "wrong": wrong}
-    context |= _leaks(call, standing) | _recovery(call, standing, typed, wrong) | _change(call, standing, asked)
-    context |= _nitrogen(call, standing, typed, wrong) | _evacuation(call, asked, wrong) | _tube(asked, standing, wrong)
-    context |= _pumping(standing) | _retrofit(asked, standing) | _maker(asked, standing, wrong)
+    context |= search.leaks_of(request, call, standing, typed, wrong) | _recovery(call, standing, typed, wrong)
+    context |= _change(call, standing, asked) | _nitrogen(call, standing, typed, wrong) | _evacuation(call, asked, wrong)
+    context |= machine.tube(asked, standing, wrong) | machine.pumping(standing) | machine.maker(asked, standing, wrong)
+    context |= machine.first_start(call, standing, typed, wrong) | machine.line(standing, typed, wrong) | _retrofit(asked, standing)
     # The search stands open until something else is in hand.
     context["leak_open"] = bool(context["looked"]) or not (context["part"] or context["microns"])
     flammable = ("flammable",) if standing.unit.refrigerant.flammable else ()
@@ -53,12 +54,6 @@ def show_bench(request, call, typed=None, wrong=None):
         return render(request, "refrigerant/_microns.html", context)
     context["cautions"] = words("licensed", "pressure", "closed_air", *flammable)
     return render(request, "refrigerant/bench.html", context)
-
-
-def _leaks(call, standing):
-    facts, looked = standing.judgement.facts, looks_of(call)
-    places = [(place, looked.get(place.code, "")) for place in leaks.in_order(standing.unit, facts)]
-    return {"places": places, "heard": leaks.HEARD.items(), "leak_found": leaks.found(standing.unit, facts, looked), "looked": looked}
 
 
 def _recovery(call, standing, typed, wrong):
@@ -79,10 +74,16 @@ def _change(call, standing, asked):
     part = part if part in change.PARTS else ""
     done = {(one.part, one.step): one for one in call.changesteps.filter(undone_at=None).select_related("by")}
     if not part and done:
-        part = next(reversed(done))[0]
-    steps = [(step, done.get((part, step.code)), words(*step.caution)) for step in change.steps(part, standing.unit)] if part else []
-    return {"parts": change.PARTS.items(), "part": part, "change_steps": steps,
-            "change_hours": f"{change.hours(part, standing.unit):.1f}" if part else ""}  # fmt: skip
+        part = next((of for of, _ in reversed(done) if of in change.PARTS), "")
+    match = to_match(standing.unit) if part == "compressor" else {}
+    steps = change.steps(part, standing.unit) if part else []
+    return {
+        "parts": change.PARTS.items(), "part": part,
+        "change_steps": [(step, match.get(step.code, step.needs), done.get((part, step.code)), words(*step.caution)) for step in steps],
+        "triple_steps": [(step, step.needs, done.get(("triple", step.code)), words(*step.caution)) for step in change.TRIPLE],
+        "triple_begun": any(of == "triple" for of, _ in done),
+        "change_hours": f"{change.hours(part, standing.unit):.1f}" if part else "",
+    }  # fmt: skip
 
 
 def _nitrogen(call, standing, typed, wrong):
@@ -136,60 +137,6 @@ def told_by_gauge(call):
         if at > since and (not kept or (at - kept[-1][0]).total_seconds() >= GAUGE_EVERY_S):
             kept.append((at, value))
     return kept
-
-
-def _tube(asked, standing, wrong):
-    unit = standing.unit
-    if unit.metering != "cap_tube":
-        return {"tube_fields": []}
-    figures = {
-        name: asked.figure(name, label, what, capillary.usual_sst_f(unit.set_f) if name == "tube_sst" else usual)
-        for name, label, what, usual in TUBE
-    }
-    says = []
-    length, bore, sct, sst, sc, other = figures.values()
-    if None not in (length, bore, sct, sst, sc):
-        try:
-            flow = capillary.flow(unit.refrigerant, length, bore, sct, sst, sc)
-            says.append(f"It passes {flow.lb_h:.1f} lb/h; a thousandth of bore is {flow.less_lb_h:.1f} to {flow.more_lb_h:.1f}")
-            if other is not None:
-                same = capillary.length_for(unit.refrigerant, flow.lb_h, other, sct, sst, sc)
-                says.append(f"The same through {other:g} in: {same:.1f} ft")
-        except FieldErrors as error:
-            names = {"sct_f": "tube_sct", "sst_f": "tube_sst", "subcooling_f": "tube_sc"}
-            wrong.update({names.get(name, name): text for name, text in error.by_field.items()})
-    fields = asked.fields((name, label, what, figures[name]) for name, label, what, _ in TUBE)
-    return {"tube_fields": fields, "tube_says": says}
-
-
-def _pumping(standing):
-    facts = standing.judgement.facts
-    lowest, rise = facts.number("pump_down_low_psig"), facts.number("pump_down_rise_psi")
-    known = lowest is not None and rise is not None
-    return {"pumping": compressor.pumping(standing.unit, lowest, rise, standing.shown) if known else None}
-
-
-def _maker(asked, standing, wrong):
-    """What the maker's polynomial gives at today's temperatures, and what was measured against it."""
-    facts, shown, says = standing.judgement.facts, standing.shown, []
-    text = asked.typed.get("coefficients", "")
-    sst = asked.figure("maker_sst", "Evaporating", "°F", facts.derived.get("sst_f"))
-    sct = asked.figure("maker_sct", "Condensing", "°F", facts.derived.get("sct_f"))
-    measured = asked.figure("measured", "Measured", "")
-    if text.strip() and sst is not None and sct is not None:
-        try:
-            due = compressor.by_maker([float(word) for word in text.replace(";", " ").split()], sst, sct)
-            says.append(f"Due at {shown.text(sst, '°F', 0)} and {shown.text(sct, '°F', 0)}: {due:.4g}")
-            if measured is not None and due > 0.0:
-                says.append(compressor.against(due, measured, "Measured"))
-        except FieldErrors as error:
-            wrong.update(error.by_field)
-        except (ValueError, OverflowError):
-            wrong["coefficients"] = "Coefficients: ten figures with spaces between"
-    fields = asked.fields(
-        (("maker_sst", "Evaporating", "°F", sst), ("maker_sct", "Condensing", "°F", sct), ("measured", "Measured", "", measured))
-    )
-    return {"maker_fields": fields, "maker_says": says, "coefficients": text}
 
 
 @require_safe

@@ -6,10 +6,14 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from kettle.benches.refrigerant.change import PARTS
+from kettle.benches.refrigerant.leaks import BACKGROUND
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.refrigerant.actions import record
+from web.benches.refrigerant.actions.first_start import keep_first_start, keep_line_size
 from web.benches.refrigerant.views.bench import show_bench, told_by_gauge
+from web.benches.refrigerant.views.machine import LINE
 from web.logbook.actions.undo_entry import undo_entry
+from web.round.asked import Asked
 from web.round.views.pages import call_of, standing_of
 
 
@@ -22,7 +26,10 @@ def look(request, number, place, heard):
     """What a place gave."""
     call = call_of(request, number)
     try:
-        record.keep_look(request.user, call, standing_of(request, call).judgement.facts, place, heard)
+        typed = request.POST.get("background" if place == BACKGROUND else "reading", "")
+        record.keep_look(request.user, call, standing_of(request, call).judgement.facts, place, heard, typed)
+    except FieldErrors as error:
+        return show_bench(request, call, typed=request.POST.dict() | {"at": place}, wrong=error.by_field)
     except InputError as error:
         messages.error(request, str(error))
     return _back(number, "leak")
@@ -85,11 +92,44 @@ def change_step(request, number, part, step):
         if standing is not None:
             undo_entry(request.user, standing)
         else:
-            record.do_step(request.user, call, part, step)
+            record.do_step(request.user, call, part, step, request.POST.get("note", ""))
     except InputError as error:
         messages.error(request, str(error))
+    if part == "triple":
+        return _back(number, "evacuation")
     chosen = part if part in PARTS else "compressor"
     return redirect(f"{reverse('refrigerant', args=[number])}?part={chosen}#change")
+
+
+@require_POST
+def first_start(request, number):
+    """A reading after the first start of a new compressor."""
+    call = call_of(request, number)
+    try:
+        keep_first_start(request.user, call, request.POST)
+    except InputError as error:
+        wrong = error.by_field if isinstance(error, FieldErrors) else {"start_amps": str(error)}
+        return show_bench(request, call, typed=request.POST, wrong=wrong)
+    return _back(number, "first-start")
+
+
+@require_POST
+def line_size(request, number):
+    """The suction line's bore against its stub."""
+    call = call_of(request, number)
+    asked = Asked(request.POST, standing_of(request, call).shown)
+    line, stub = (asked.figure(name, label, "in") for name, label, *_ in LINE)
+    for name, label, value in (("line_in", "Line", line), ("stub_in", "Stub", stub)):
+        if value is None:
+            asked.wrong.setdefault(name, f"{label}: its inside in inches")
+    try:
+        if asked.wrong:
+            raise FieldErrors(asked.wrong)
+        messages.success(request, f"{keep_line_size(request.user, call, line, stub)}.")
+    except InputError as error:
+        wrong = error.by_field if isinstance(error, FieldErrors) else {"line_in": str(error)}
+        return show_bench(request, call, typed=request.POST, wrong=wrong)
+    return _back(number, "pumps")
 
 
 @require_POST

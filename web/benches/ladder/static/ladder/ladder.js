@@ -2,13 +2,17 @@
 (() => {
   const form = document.getElementById("ladder");
   if (!form) return;
+  // The field typed into since the last question went out: an older answer leaves it alone.
+  let typed = "";
   const ask = (moved) => {
     form.elements.moved.value = moved;
     htmx.trigger(form, "submit");
   };
   form.addEventListener("input", (event) => {
     if (event.target.type === "range") ask(event.target.name);
+    else typed = event.target.name;
   });
+  form.addEventListener("htmx:beforeRequest", () => (typed = ""));
   form.addEventListener("change", (event) => {
     const name = event.target.name;
     if (event.target.type === "range") return;
@@ -22,7 +26,8 @@
     const drawn = document.getElementById("ladder-drawn").dataset;
     const follow = (name, value) => {
       const field = form.elements[name];
-      if (field !== document.activeElement || field.type !== "range") field.value = value;
+      const held = name === typed || (field === document.activeElement && field.type === "range");
+      if (!held) field.value = value;
     };
     for (const name of ["pressure_at", "temperature_at"]) Object.assign(form.elements[name], {
       min: drawn.low,

@@ -1,0 +1,1 @@
+"""The write-up of a call, written from what happened."""

@@ -1,0 +1,1 @@
+"""Quotes: proposed, priced, answered on screen by the customer."""

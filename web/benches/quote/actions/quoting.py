@@ -1,0 +1,146 @@
+"""Quote a call: lines proposed, added, priced, dropped; answered line by line by the customer, with name and signature."""
+
+import re
+from dataclasses import asdict
+
+from django.utils import timezone
+
+from kettle.benches.quote.price import KINDS, parse_money, parse_quantity
+from kettle.benches.quote.propose import OPTIONS
+from kettle.benches.quote.van import price_of
+from kettle.knowledge.errors import FieldErrors, InputError
+from web.accounts.access import require_same_shop
+from web.logbook.actions import log
+from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.price_terms import terms_of
+from web.logbook.models import Quote, QuoteLine
+
+MOST_LINES = 120
+LONGEST, LONGEST_NAME = 120, 80
+MOST_PHOTOS = 12
+# A signature: strokes of moves and lines in whole points, nothing else.
+SIGNATURE = re.compile(r"(?:[ML]\d{1,4} \d{1,4} ?){2,4000}")
+
+
+def _quote(user, call):
+    quote, _ = Quote.objects.get_or_create(call=call, defaults={"by": user})
+    return quote
+
+
+@action
+def take_lines(user, call, options):
+    """Add the lines of some options (`Proposed` of the core) that the quote does not hold yet, priced as one's van has them; returns how
+    many."""
+    require_same_shop(user, call)
+    require_open(call)
+    quote = _quote(user, call)
+    carried = [one.as_carried() for one in user.van_parts.all()]
+    have, made = {(line.option, line.what) for line in quote.lines.all()}, 0
+    for one in options:
+        for line in one.lines:
+            if (one.option, line.what) not in have and quote.lines.count() < MOST_LINES:
+                cents = price_of(carried, line.what) if line.kind == "part" else None
+                QuoteLine.objects.create(
+                    quote=quote, option=one.option, kind=line.kind, what=line.what[:LONGEST], quantity=line.quantity, cents=cents
+                )
+                have.add((one.option, line.what))
+                made += 1
+    if made:
+        log.write(user, "take_lines", call, lines=made)
+    return made
+
+
+def _checked(typed):
+    wrong, values = {}, {"what": " ".join(typed.get("what", "").split())}
+    if not 2 <= len(values["what"]) <= LONGEST:
+        wrong["what"] = f"What: 2 to {LONGEST} letters"
+    for name, label, parse in (("quantity", "How many", parse_quantity), ("price", "Price of one", parse_money)):
+        try:
+            values[name] = parse(typed.get(name, ""))
+        except InputError as error:
+            wrong[name] = f"{label}: {error}"
+    for name, label, known in (("option", "Option", OPTIONS), ("kind", "Kind", KINDS)):
+        if typed.get(name) not in known:
+            wrong[name] = f"{label}: choose one of {', '.join(known.values())}"
+    if wrong:
+        raise FieldErrors(wrong)
+    return {
+        "what": values["what"],
+        "quantity": values["quantity"],
+        "cents": values["price"],
+        "option": typed["option"],
+        "kind": typed["kind"],
+    }
+
+
+@action
+def keep_line(user, call, typed, line=None):
+    """Add a line, or change one; FieldErrors by field. What was answered is asked again."""
+    require_same_shop(user, call)
+    require_open(call)
+    values = _checked(typed)
+    if line is None:
+        quote = _quote(user, call)
+        if quote.lines.count() >= MOST_LINES:
+            raise InputError(f"The quote holds {MOST_LINES} lines, which is all it can")
+        line = QuoteLine(quote=quote)
+    elif line.quote.call_id != call.pk:
+        raise InputError("That line is of another quote")
+    for name, value in values.items():
+        setattr(line, name, value)
+    line.answer = ""
+    line.save()
+    log.write(user, "keep_line", call, line=line.pk, what=line.what, cents=line.cents)
+    return line
+
+
+@action
+def drop_line(user, call, line):
+    """Take a line out of a quote; what was answered stays on record in the log."""
+    require_same_shop(user, call)
+    require_open(call)
+    if line.quote.call_id != call.pk:
+        raise InputError("That line is of another quote")
+    log.write(user, "drop_line", call, what=line.what, answer=line.answer)
+    line.delete()
+
+
+@action
+def show_photos(user, call, keys):
+    """Choose which photos of a call its quote shows."""
+    require_same_shop(user, call)
+    require_open(call)
+    quote = _quote(user, call)
+    quote.photos.set(call.photos.filter(undone_at=None, pk__in=keys)[:MOST_PHOTOS])
+    log.write(user, "show_photos", call, photos=quote.photos.count())
+    return quote
+
+
+@action
+def answer_quote(user, call, answers, name, signature):
+    """Store what the customer answered to each line (pk -> accepted or declined), with name and signature; FieldErrors by field."""
+    require_same_shop(user, call)
+    require_open(call)
+    quote, name, wrong = _quote(user, call), " ".join(name.split()), {}
+    lines = {str(line.pk): line for line in quote.lines.all()}
+    if not 2 <= len(name) <= LONGEST_NAME:
+        wrong["name"] = f"Name: 2 to {LONGEST_NAME} letters, of whoever decides"
+    if not SIGNATURE.fullmatch(signature.strip()):
+        wrong["signature"] = "Signature: sign with a finger in the field"
+    told = {key: word for key, word in answers.items() if key in lines and word in ("accepted", "declined")}
+    if not lines or set(told) != set(lines):
+        wrong["lines"] = f"{len(lines) - len(told)} lines have no answer yet: accept or decline each"
+    if wrong:
+        raise FieldErrors(wrong)
+    for key, word in told.items():
+        lines[key].answer = word
+        lines[key].save(update_fields=["answer"])
+    quote.terms, quote.answered_at, quote.answered_name, quote.signature = (
+        asdict(terms_of(call.shop)),
+        timezone.now(),
+        name,
+        signature.strip(),
+    )
+    quote.save()
+    log.write(user, "answer_quote", call, name=name, accepted=sum(word == "accepted" for word in told.values()), of=len(told))
+    return quote

@@ -1,0 +1,59 @@
+"""A call in the customer's words: for whoever hands it over, and by an address that ends, without a log-in."""
+
+from django.contrib.auth.decorators import login_not_required
+from django.http import Http404
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_POST, require_safe
+
+from kettle.benches.report.plain import told
+from web.logbook.actions.links import end_customer_link, give_customer_link
+from web.logbook.courses import acts_of
+from web.logbook.models import CustomerLink
+from web.logbook.pictures import image_of
+from web.logbook.quoted import quoted
+from web.round.views.pages import call_of
+
+
+def _told(call):
+    found = [code for finding in call.findings.filter(undone_at=None) for code in finding.causes]
+    quote = quoted(call)
+    return {
+        "call": call, "told": told(found, [step.act.code for step in acts_of(call)]), "promised": call.follow_ups.filter(let_go=""),
+        "quote": quote, "photos": [(image_of(photo), photo) for photo in quote["photos"]] if quote else [],
+    }  # fmt: skip
+
+
+@require_safe
+def customer(request, number):
+    """The page, to print or to give away."""
+    call = call_of(request, number)
+    link = CustomerLink.objects.filter(call=call).first()
+    link = link if link is not None and link.is_open else None
+    address = request.build_absolute_uri(f"/for-you/{link.key}/") if link else ""
+    return render(request, "report/customer.html", _told(call) | {"link": link, "address": address})
+
+
+@require_POST
+def customer_link(request, number):
+    """Give the customer an address, or end it."""
+    call = call_of(request, number)
+    if request.POST.get("do") == "end":
+        end_customer_link(request.user, call)
+    else:
+        give_customer_link(request.user, call)
+    return redirect("customer", number=number)
+
+
+@login_not_required
+@never_cache
+@require_safe
+def for_you(request, key):
+    """The page by its address, as long as it is good; nothing else is reached from it."""
+    link = get_object_or_404(CustomerLink.objects.select_related("call__unit__site", "call__shop", "call__opened_by"), key=key)
+    if not link.is_open:
+        raise Http404
+    answer = render(request, "report/for_you.html", _told(link.call))
+    answer["Referrer-Policy"] = "no-referrer"
+    answer["X-Robots-Tag"] = "noindex"
+    return answer

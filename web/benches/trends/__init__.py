@@ -1,0 +1,1 @@
+"""Logs over time: taken in, read, drawn."""

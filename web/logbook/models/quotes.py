@@ -1,0 +1,49 @@
+"""A quote of a call: its lines by option, and what the customer answered, with name and signature."""
+
+from django.conf import settings
+from django.db import models
+from django.utils import timezone
+
+from kettle.benches.quote.price import KINDS, money
+from kettle.benches.quote.propose import OPTIONS
+from web.logbook.models.calls import Call
+from web.logbook.models.records import Photo
+
+
+class Quote(models.Model):
+    """A call's quote; `terms` are the shop's as they were when it was answered, `signature` the strokes of a finger as a path."""
+
+    call = models.OneToOneField(Call, on_delete=models.CASCADE, related_name="quote")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(default=timezone.now)
+    terms = models.JSONField(default=dict, blank=True)
+    answered_at = models.DateTimeField(null=True, blank=True)
+    answered_name = models.CharField(max_length=80, blank=True)
+    signature = models.TextField(blank=True)
+    photos = models.ManyToManyField(Photo, blank=True, related_name="+")
+
+    def __str__(self):
+        return f"Quote of {self.call}"
+
+
+class QuoteLine(models.Model):
+    """A line of a quote: what, of which option, pieces or hours, and what one costs in cents (none: the shop's terms, or not known)."""
+
+    quote = models.ForeignKey(Quote, on_delete=models.CASCADE, related_name="lines")
+    option = models.CharField(max_length=10, choices=list(OPTIONS.items()))
+    kind = models.CharField(max_length=10, choices=list(KINDS.items()))
+    what = models.CharField(max_length=120)
+    quantity = models.DecimalField(max_digits=8, decimal_places=2, default=1)
+    cents = models.PositiveIntegerField(null=True, blank=True)
+    answer = models.CharField(max_length=10, blank=True, choices=[("accepted", "accepted"), ("declined", "declined")])
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self):
+        return self.what
+
+    @property
+    def price_words(self):
+        """The price of one as it was typed; empty where none was."""
+        return "" if self.cents is None else money(self.cents)

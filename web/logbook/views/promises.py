@@ -1,0 +1,50 @@
+"""Follow-ups wherever they stand: looked at, let go, as a calendar file."""
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect
+from django.utils.http import url_has_allowed_host_and_scheme
+from django.views.decorators.http import require_POST, require_safe
+
+from kettle.knowledge.errors import FieldErrors, InputError
+from web.logbook.actions import promise as acting
+from web.logbook.calendars import calendar_of
+from web.logbook.models import Call, FollowUp
+
+
+def _back(request):
+    to = request.POST.get("next", "")
+    return redirect(to) if url_has_allowed_host_and_scheme(to, {request.get_host()}) else redirect("board")
+
+
+@require_POST
+def done(request, pk):
+    """It was looked at."""
+    found = get_object_or_404(FollowUp.objects.for_user(request.user), pk=pk)
+    number = request.POST.get("call", "")
+    call = get_object_or_404(Call.objects.for_user(request.user), number=number) if number.isascii() and number.isdigit() else None
+    try:
+        acting.keep_promise(request.user, found, call)
+    except InputError as error:
+        messages.error(request, str(error))
+    return _back(request)
+
+
+@require_POST
+def let_go(request, pk):
+    """Nobody comes back for it, and why."""
+    found = get_object_or_404(FollowUp.objects.for_user(request.user), pk=pk)
+    try:
+        acting.let_go(request.user, found, request.POST.get("reason", ""))
+    except InputError as error:
+        messages.error(request, next(iter(error.by_field.values())) if isinstance(error, FieldErrors) else str(error))
+    return _back(request)
+
+
+@require_safe
+def calendar(request, pk):
+    """A follow-up as a calendar file."""
+    found = get_object_or_404(FollowUp.objects.for_user(request.user).select_related("unit__site", "call"), pk=pk)
+    answer = HttpResponse(calendar_of([found], request.build_absolute_uri("/")), content_type="text/calendar; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="follow-up-{found.pk}.ics"'
+    return answer

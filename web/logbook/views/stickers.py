@@ -1,0 +1,67 @@
+"""A unit's sticker and label, and a person's follow-ups as a calendar by a secret address."""
+
+import segno
+from django.contrib.auth.decorators import login_not_required
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_POST, require_safe
+
+from kettle.judging.evidence import quantity_name
+from web.accounts.access import shown_to
+from web.accounts.models import Member
+from web.logbook.actions.links import renew_feed, sticker_of
+from web.logbook.calendars import calendar_of
+from web.logbook.judging import facts_of_coils
+from web.logbook.models import FollowUp, Sticker, Unit
+
+SIZES = {"small": "50 × 30 mm", "large": "90 × 60 mm"}
+LABELLED = ("box_temp_f", "superheat_evap_f", "suction_psig", "discharge_psig", "subcooling_f", "compressor_amps")
+QUIET = 2
+
+
+@require_safe
+def sticker(request, pk):
+    """A unit's sticker and its label with the last readings, to print."""
+    unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site", "shop"), pk=pk)
+    address = request.build_absolute_uri(f"/s/{sticker_of(request.user, unit).key}/")
+    code = segno.make(address, error="m").svg_inline(border=QUIET, omitsize=True, svgclass="qr")
+    last = unit.calls.prefetch_related("readings").first()
+    size = request.GET.get("size") if request.GET.get("size") in SIZES else "large"
+    context = {"unit": unit, "code": code, "size": size, "sizes": SIZES.items(), "last": last, "resolved": unit.resolved(),
+               "rows": _rows(last, shown_to(request.user)) if last else []}  # fmt: skip
+    return render(request, "logbook/sticker.html", context)
+
+
+def _rows(call, shown):
+    facts, rows = facts_of_coils(call, shown)[0], []
+    for quantity in LABELLED:
+        value = facts.derived.get(quantity, facts.number(quantity))
+        if value is not None:
+            label, unit, decimals = quantity_name(quantity)
+            rows.append((label, shown.text(value, unit, decimals)))
+    return rows
+
+
+@require_safe
+def scanned(request, key):
+    """A sticker scanned: the unit for its shop, nothing for anybody else."""
+    found = get_object_or_404(Sticker, key=key, unit__in=Unit.objects.for_user(request.user))
+    return redirect("unit", pk=found.unit_id)
+
+
+@require_POST
+def feed(request):
+    """A new secret address for one's follow-ups."""
+    renew_feed(request.user)
+    return redirect("me")
+
+
+@login_not_required
+@never_cache
+@require_safe
+def feed_of(request, key):
+    """A person's open follow-ups by their secret address, as a calendar."""
+    member = get_object_or_404(Member.objects.select_related("user"), feed_key=key, user__is_active=True)
+    mine = FollowUp.objects.filter(shop=member.shop_id, by=member.user_id, done_at=None).select_related("unit__site", "call")
+    return HttpResponse(calendar_of(mine, request.build_absolute_uri("/")), content_type="text/calendar; charset=utf-8")

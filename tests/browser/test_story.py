@@ -95,6 +95,7 @@ def test_from_a_new_call_to_the_printed_report(app, live_server, screen, accessi
 
     # Hand over: words, report, file.
     page.get_by_role("link", name="Hand over").click()
+    page.get_by_text("Complaint, and your own words besides").click()
     page.get_by_label("Found, in your own words besides").fill("Valve starving.")
     page.get_by_role("button", name="Keep the words").click()
     page.get_by_role("link", name="Report", exact=True).click()

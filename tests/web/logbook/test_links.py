@@ -6,7 +6,7 @@ import re
 import zipfile
 import zlib
 from contextlib import suppress
-from datetime import timedelta
+from datetime import date, timedelta
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -16,11 +16,16 @@ from django.utils import timezone
 from icalendar import Calendar
 from PIL import Image
 
+from kettle.knowledge.units import TRADE
+from web.benches.defrost.actions.keep_program import keep_program
 from web.logbook.actions.add_photo import add_photo
+from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.do_act import do_act
+from web.logbook.actions.name_cause import name_cause
 from web.logbook.actions.promise import promise
 from web.logbook.judging import judge_call
-from web.logbook.models import CustomerLink, FollowUp, Sticker
+from web.logbook.labels import label_of
+from web.logbook.models import CustomerLink, FollowUp, GasMove, Sticker, Unit
 
 
 @pytest.fixture
@@ -94,6 +99,22 @@ def inside(pdf):
     return found
 
 
+def test_the_customers_page_shows_what_is_quoted_and_its_photos(at_work, nobody, user, call):
+    name_cause(user, call, ["txv_underfeeding"])
+    shown, other = (add_photo(user, call, photo(name), stop="arrive") for name in ("coil.jpg", "plate.jpg"))
+    at_work.post(reverse("take-quote", args=[call.number]))
+    at_work.post(reverse("quote-photos", args=[call.number]), {"photo": [shown.pk, "x", 10**9]})
+    assert list(call.quote.photos.all()) == [shown]
+    body = nobody.get(reverse("for-you", args=[give(at_work, call).key])).content.decode()
+    assert "What it would cost" in body and body.count("data:image/jpeg") == 1
+    assert b"/Image" in at_work.get(reverse("quote-pdf", args=[call.number])).content
+    assert at_work.get(reverse("decide-quote", args=[call.number])).content.decode().count("<figure>") == 1
+    # One photo taken back is gone from the quote as well.
+    at_work.post(reverse("quote-photos", args=[call.number]), {"photo": [other.pk]})
+    type(other).objects.filter(pk=other.pk).update(undone_at=timezone.now())
+    assert "data:image/jpeg" not in nobody.get(reverse("for-you", args=[CustomerLink.objects.get().key])).content.decode()
+
+
 def test_everything_of_a_call_is_one_file_and_its_photos_are_in_the_pdf(at_work, user, call, read_in):
     read_in(box_temp_f="-4.0", evap_fans="stopped")
     without = len(at_work.get(reverse("report-pdf", args=[call.number])).content)
@@ -115,3 +136,32 @@ def test_nothing_of_it_is_given_to_another_shop(client, stranger, call):
     client.force_login(stranger)
     assert client.get(reverse("call-zip", args=[call.number])).status_code == 404
     assert client.post(reverse("customer-link", args=[call.number])).status_code == 404
+
+
+def test_a_label_says_readings_charge_and_what_everything_is_set_to(at_work, user, unit, call, read_in):
+    read_in(box_temp_f="-4.0")
+    change_setting(user, call, "lp_cut_out", "4", "2", "ran through")
+    for side, starts in (("found", "02:00"), ("left", "02:00 14:00")):
+        keep_program(user, call, side, {"starts": starts, "fail_safe_min": "35", "termination_f": "55"}, "dry days")
+    line = {"shop": unit.shop, "kind": "added", "refrigerant": "R-404A", "unit": unit, "by": user}
+    GasMove.objects.create(day=date(2026, 3, 4), oz=20.0, **line)
+    taken_back = GasMove.objects.create(day=date(2026, 3, 5), oz=90.0, **line)
+    GasMove.objects.create(day=date(2026, 3, 6), oz=-90.0, counters=taken_back, **line)
+    said = dict(label_of(unit, call, TRADE))
+    assert dict(said["Read"])["Box air"] == "−4.0 °F"
+    assert said["Charge"] == [("Last in", "20.0 oz, 4 Mar 2026")]
+    settings = dict(said["Set to"])
+    assert settings["Set point"] == "−5 °F" and settings["Low-pressure cut-out"] == "2 psig"
+    assert settings["Defrosts, 2 a day"] == "02:00 14:00" and settings["Defrost: fail-safe"] == "35 min"
+    # A setting of its own that came later than the program stands before it.
+    change_setting(user, call, "fail_safe", "35", "25", "clear sooner")
+    assert dict(dict(label_of(unit, call, TRADE))["Set to"])["Defrost fail-safe"] == "25 min"
+
+
+def test_a_sheet_holds_the_stickers_of_every_unit_of_a_site(at_work, unit, call):
+    beside = Unit.objects.get(pk=unit.pk)
+    beside.pk, beside.name = None, "Cooler 3"
+    beside.save()
+    body = at_work.get(reverse("sticker", args=[unit.pk]), {"of": "site"}).content.decode()
+    assert "Sticker of Cooler 3" in body and "Label of Freezer 9" in body and Sticker.objects.count() == 2
+    assert "Cooler 3" not in at_work.get(reverse("sticker", args=[unit.pk])).content.decode()

@@ -7,40 +7,35 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
-from kettle.judging.evidence import quantity_name
 from web.accounts.access import shown_to
 from web.accounts.models import Member
 from web.logbook.actions.links import renew_feed, sticker_of
 from web.logbook.calendars import calendar_of
-from web.logbook.judging import facts_of_coils
+from web.logbook.labels import label_of
 from web.logbook.models import FollowUp, Sticker, Unit
 
 SIZES = {"small": "50 × 30 mm", "large": "90 × 60 mm"}
-LABELLED = ("box_temp_f", "superheat_evap_f", "suction_psig", "discharge_psig", "subcooling_f", "compressor_amps")
 QUIET = 2
 
 
 @require_safe
 def sticker(request, pk):
-    """A unit's sticker and its label with the last readings, to print."""
+    """A unit's sticker and its label, to print; with `of=site` those of every unit of its site on one sheet."""
     unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site", "shop"), pk=pk)
-    address = request.build_absolute_uri(f"/s/{sticker_of(request.user, unit).key}/")
-    code = segno.make(address, error="m").svg_inline(border=QUIET, omitsize=True, svgclass="qr")
-    last = unit.calls.prefetch_related("readings").first()
+    at_site = Unit.objects.for_user(request.user).filter(site=unit.site).select_related("site", "shop") if unit.site else [unit]
+    units = list(at_site) if request.GET.get("of") == "site" else [unit]
     size = request.GET.get("size") if request.GET.get("size") in SIZES else "large"
-    context = {"unit": unit, "code": code, "size": size, "sizes": SIZES.items(), "last": last, "resolved": unit.resolved(),
-               "rows": _rows(last, shown_to(request.user)) if last else []}  # fmt: skip
+    rows = [_made(request, one, shown_to(request.user)) for one in units]
+    context = {"unit": unit, "rows": rows, "size": size, "sizes": SIZES.items(), "all": len(units) > 1, "others": len(at_site) > 1}
     return render(request, "logbook/sticker.html", context)
 
 
-def _rows(call, shown):
-    facts, rows = facts_of_coils(call, shown)[0], []
-    for quantity in LABELLED:
-        value = facts.derived.get(quantity, facts.number(quantity))
-        if value is not None:
-            label, unit, decimals = quantity_name(quantity)
-            rows.append((label, shown.text(value, unit, decimals)))
-    return rows
+def _made(request, unit, shown):
+    """A unit with its code as a drawing, its last call and what its label says."""
+    address = request.build_absolute_uri(f"/s/{sticker_of(request.user, unit).key}/")
+    last = unit.calls.prefetch_related("readings").first()
+    return {"unit": unit, "resolved": unit.resolved(), "last": last, "groups": label_of(unit, last, shown),
+            "code": segno.make(address, error="m").svg_inline(border=QUIET, omitsize=True, svgclass="qr")}  # fmt: skip
 
 
 @require_safe

@@ -7,7 +7,8 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.parameters import PARAMETERS
 from kettle.knowledge.units import TRADE
 from web.accounts.access import shown_to
-from web.logbook.models import SettingChange, Unit
+from web.logbook.labels import settings_left
+from web.logbook.models import Unit
 
 
 @require_safe
@@ -15,12 +16,8 @@ def settings_card(request, pk):
     """Every setting of a unit as it was left last, by whom and why, with the temperature beside every pressure."""
     unit = get_object_or_404(Unit.objects.for_user(request.user).select_related("site"), pk=pk)
     resolved, shown = unit.resolved(), shown_to(request.user)
-    latest = {}
-    for change in SettingChange.objects.filter(call__unit=unit, undone_at=None).select_related("call", "by").order_by("at", "pk"):
-        latest[change.parameter] = change
-    rows = [
-        (PARAMETERS[code], change, _beside(resolved, code, change.as_left, shown)) for code, change in latest.items() if code in PARAMETERS
-    ]
+    left = settings_left(unit).items()
+    rows = [(PARAMETERS[code], change, _beside(resolved, code, change.as_left, shown)) for code, change in left]
     return render(request, "controls/settings_card.html", {"unit": unit, "rows": rows})
 
 

@@ -26,6 +26,8 @@ OFFERED: Final = 4
 # Phrases less alike than this (of 100) are not meant; what is implausible on the unit counts that much less.
 ALIKE: Final = 62.0
 IMPLAUSIBLE: Final = 18.0
+# Less of it where the very name was said: a head of 271 psig is what a stopped fan makes, not a pipe.
+NAMED: Final = 0.5
 _FIGURE = re.compile(r"(?P<figure>[+\-−]?\d+(?:[.,]\d+)?\s*(?:°?[a-zA-Z%Ω]+\b)?)")
 _BARE = re.compile(r"[+\-−]?\d+(?:[.,]\d+)?")
 # What is not so: a phrase that says that something is, is not meant by words that say it is not.
@@ -140,7 +142,7 @@ def _figures(text: str, unit: Unit, shown: ShownUnits) -> Iterator[Heard]:
                     continue
                 span = plausible.usual_range(entry, unit)
                 if span and isinstance(value, float) and not span[0] <= value <= span[1]:
-                    alike -= IMPLAUSIBLE
+                    alike -= IMPLAUSIBLE * (NAMED if name == known else 1.0)
                 if typed != figure:
                     alike -= IMPLAUSIBLE
                 yield Heard(f"{entry.label}: {entry.show(value, shown=shown)}", alike, entry, value)

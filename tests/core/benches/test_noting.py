@@ -24,6 +24,9 @@ COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", altitude_
         ("bubbles in the glass", "Sight glass: few bubbles"),
         ("drain heater cold", "Drain heater: cold"),
         ("head 260", "Discharge: 260.0 psig"),
+        ("discharge 291", "Discharge: 291.0 psig"),
+        ("discharge pressure 188", "Discharge: 188.0 psig"),
+        ("discharge 214F", "Discharge line: 214.0 °F"),
         ("bulb clamped", "Done: bulb clamped"),
         ("ice on ceiling", "Ice where: ceiling"),
         ("box 47", "Box air: 47.0 °F"),
@@ -34,6 +37,8 @@ COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", altitude_
 )
 def test_what_technicians_say_is_understood_first(typed, words):
     unit = COOLER if "heater 7" not in typed else resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A"))
+    if "discharge" in typed:
+        unit = resolve(UnitSpec(kind="bottle_cooler", refrigerant="R-134a"))
     assert hear(typed, unit)[0].words == words
 
 

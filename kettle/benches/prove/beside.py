@@ -28,13 +28,24 @@ class Row:
 
 
 def beside(
-    found: Facts, now: Facts, verdicts: Sequence[Verdict], before: Mapping[str, float], settled: bool, shown: ShownUnits = TRADE
+    found: Facts,
+    now: Facts,
+    verdicts: Sequence[Verdict],
+    before: Mapping[str, float],
+    settled: bool,
+    shown: ShownUnits = TRADE,
+    done_min: float | None = None,
 ) -> list[Row]:
-    """Return the rows that either side knows; `before` is what was worked out last before the acts, `settled` whether no clock runs."""
+    """Return the rows that either side knows; `before` is what was worked out last before the acts, `settled` whether no clock runs.
+
+    `done_min` is how many minutes ago the last act was: what was read before it is no figure as left.
+    """
     told = {verdict.quantity: verdict for verdict in verdicts}
     rows = []
     for quantity in ROWS:
         was, left = _value(found, quantity), _value(now, quantity)
+        if done_min is not None and quantity not in now.derived and now.ages_min.get(quantity, 0.0) > done_min:
+            left = None
         was = before.get(quantity) if was is None else was
         if was is None and left is None:
             continue
@@ -42,7 +53,7 @@ def beside(
         verdict, state, limits = told.get(quantity), "", ""
         if verdict is not None:
             limits = f"{shown.figure(verdict.low, unit, decimals)} to {shown.figure(verdict.high, unit, decimals)}"
-            state = "waits" if verdict.trust not in TRUSTED or not settled else "pass" if verdict.state == "ok" else "fail"
+            state = "waits" if verdict.trust not in TRUSTED or not settled or left is None else "pass" if verdict.state == "ok" else "fail"
         found_words, left_words = ("" if value is None else shown.text(value, unit, decimals) for value in (was, left))
         rows.append(Row(quantity, label, found_words, left_words, limits, state))
     return rows

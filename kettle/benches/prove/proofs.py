@@ -172,7 +172,7 @@ _ELECTRICAL = ("amps", "starts")
 # What each part that was worked on asks for.
 BY_PART: Final[Mapping[str, tuple[str, ...]]] = {
     **dict.fromkeys(("valve", "bulb", "charge", "cap_tube", "drier", "liquid_solenoid", "regulator", "air"), _CIRCUIT),
-    "head_control": ("split", "glass", "at_set"), "condenser": ("split", "at_set"), "condenser_fan": ("split", "amps"),
+    "head_control": ("split", "glass", "at_set"), "condenser": ("split", "at_set"), "condenser_fan": ("split", "amps", "at_set"),
     "pressure_control": ("cycles", "at_set"), "thermostat": ("cycles", "satisfied"), "control": ("satisfied",),
     "sensor": ("satisfied", "at_set"), "parameters": ("satisfied", "at_set"),
     **dict.fromkeys(("program", "heater", "timer", "termination"), ("defrost", "coil", "water")),
@@ -205,6 +205,10 @@ def told(code: str, since: Since, by: tuple[str, ...] = (), shown: ShownUnits = 
     return Proof(kind, state, says, by)
 
 
+# What is judged only when the circuit has settled.
+SETTLED: Final = ("superheat", "td", "split")
+
+
 @dataclass(frozen=True)
 class Leaving:
     """Whether it may be left, in words; what is proved, and what is missing with minutes (None where nobody can say)."""
@@ -215,10 +219,10 @@ class Leaving:
     missing: tuple[tuple[str, float | None], ...]
 
 
-def leaving(found: Sequence[Proof], pull_down_min: float | None = None, stalled: bool = False) -> Leaving:
+def leaving(found: Sequence[Proof], pull_down_min: float | None = None, stalled: bool = False, settles_min: float = 0.0) -> Leaving:
     """Return whether a unit may be left by its proofs; `pull_down_min` is how long the box is still about to take.
 
-    Of one that stands still (`stalled`) nobody can say how long.
+    Of one that stands still (`stalled`) nobody can say how long. What is read on a running circuit waits for it to settle (`settles_min`).
     """
     reasons = tuple(one.words for one in found if one.state == PROVED)
     missing: list[tuple[str, float | None]] = []
@@ -229,6 +233,8 @@ def leaving(found: Sequence[Proof], pull_down_min: float | None = None, stalled:
             missing.append((f"{one.words}; it stands still", None))
             continue
         waits = pull_down_min if one.kind.code in ("at_set", "superheat") and pull_down_min is not None else one.kind.minutes
+        if one.kind.code in SETTLED:
+            waits = max(waits, settles_min)
         missing.append((one.words, None if one.state == AGAINST else float(waits)))
     if not missing:
         return Leaving(True, "May be left", reasons, ())

@@ -30,6 +30,8 @@ def test_a_valve_turned_is_proved_by_set_superheat_and_glass():
     warm = told(["valve.turned_in"], seen={"box_temp_f": 44.0, "sight_glass": "flashing"}, verdicts={"superheat_evap_f": "high"})
     assert [one.state for one in warm.values()] == [proofs.OPEN, proofs.AGAINST, proofs.AGAINST]
     waits = proofs.leaving(list(warm.values()), pull_down_min=95.0)
+    clock = proofs.leaving(list(told(["condenser_fan.replaced"]).values()), settles_min=13.0)
+    assert dict(clock.missing)["Split in band"] == 13.0 and dict(clock.missing)["Amps on each leg"] == 3.0
     assert (
         not waits.may
         and waits.says == "Not yet: something speaks against it"
@@ -88,6 +90,14 @@ def test_found_beside_left_with_limits():
     assert rows["return_air_f"].found == "" and list(rows)[0] == "box_temp_f"
     waiting = {row.quantity: row.state for row in beside(found.facts, now.facts, now.verdicts, {}, False)}
     assert waiting["superheat_evap_f"] == "waits"
+
+
+def test_what_was_read_before_the_last_act_is_no_figure_as_left():
+    ages = {"box_temp_f": 30.0, "suction_psig": 2.0, "return_air_f": 2.0}
+    now = judge(COOLER, {"box_temp_f": 44.0, "suction_psig": 44.0, "return_air_f": 43.0}, ages_min=ages)
+    rows = {row.quantity: row for row in beside(now.facts, now.facts, now.verdicts, {}, True, done_min=10.0)}
+    assert (rows["box_temp_f"].found, rows["box_temp_f"].left, rows["box_temp_f"].state) == ("44.0 °F", "", "waits")
+    assert rows["return_air_f"].left == "43.0 °F" and rows["suction_psig"].left != ""
 
 
 def codes(done=(), unit=COOLER, **left):

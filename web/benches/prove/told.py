@@ -22,8 +22,12 @@ def told_of(standing):
     box, settled = box_of(call, standing), settling_until(call)
     found = proofs_of(call, standing.judgement.verdicts, shown)
     stages = facts_by_stage(call, standing.coil, shown)
-    rows = beside(stages[0][1] if stages else facts, facts, standing.judgement.verdicts, standing.course.before, settled is None, shown)
-    told = leaving(found, box.left_min if box else None, box is not None and box.told.state == "stalled")
+    until = call.closed_at or timezone.now()
+    done_min = min(((until - step.at).total_seconds() / 60.0 for step in acts_of(call)), default=None)
+    as_found = stages[0][1] if stages else facts
+    rows = beside(as_found, facts, standing.judgement.verdicts, standing.course.before, settled is None, shown, done_min)
+    settles_min = minutes_left(settled) if settled else 0
+    told = leaving(found, box.left_min if box else None, box is not None and box.told.state == "stalled", settles_min)
     return {
         "box": box,
         "box_mark": STATE_MARKS[box.told.state] if box else None,
@@ -33,7 +37,7 @@ def told_of(standing):
         "beside": [(row, ROW_MARKS[row.state]) for row in rows],
         "as_found": bool(stages),
         "air_words": _air_words(standing),
-        "settled_in": format_number(minutes_left(settled), 0) if settled else "",
+        "settled_in": format_number(settles_min, 0) if settled else "",
     }
 
 

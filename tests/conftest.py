@@ -48,3 +48,11 @@ def django_db_modify_db_settings(django_db_modify_db_settings_parallel_suffix, t
 def pytest_addoption(parser):
     """`--golden` writes the golden write-ups anew, to be read line by line before they are kept."""
     parser.addoption("--golden", action="store_true", default=False)
+
+
+@pytest.fixture
+def loaded(transactional_db, tmp_path_factory):
+    """The demo's data."""
+    from tests.shared_demo import bring
+
+    bring(tmp_path_factory)

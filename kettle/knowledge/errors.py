@@ -1,8 +1,12 @@
-"""The one error the core raises when something it was given cannot be right."""
+"""What the core raises: something it was given cannot be right, or who asked does not want the answer any more."""
 
 
 class InputError(ValueError):
     """A value, file or argument that cannot be accepted; the message is one line meant for the user."""
+
+
+class Stopped(Exception):
+    """The one who asked does not want the answer any more."""
 
 
 class FieldErrors(InputError):

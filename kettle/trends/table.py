@@ -8,7 +8,7 @@ from typing import Any, BinaryIO, Final
 import numpy as np
 import pandas as pd
 
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import InputError, Stopped
 from kettle.knowledge.units import format_number
 from kettle.trends.clock import to_epoch
 from kettle.trends.layout import EPOCH, EPOCH_MS, GAP_WORDS, OFF_WORDS, ON_WORDS, SWAPPED, Layout
@@ -24,10 +24,6 @@ BACK_S: Final = 3600.0
 # Up to this share of a column may lie outside what is possible: a sensor that stood open.
 OUTSIDE_SHARE: Final = 0.2
 _MARK: Final = r"\s*(?:°\s*[FC]|[FC]|psig?|bar|kPa|A|K)$"
-
-
-class Stopped(Exception):
-    """Reading was stopped by who asked for it."""
 
 
 def read(

@@ -39,21 +39,21 @@ def value_of(reading):
 
 
 def settling_step(call, steps=None):
-    """The act whose settling clock runs longest; None where none runs. `steps` where they are known already."""
-    steps = acts_of(call) if steps is None else steps
-    running = [step for step in steps if step.settled_at and step.settled_at > timezone.now()] if call.is_open else []
+    """The act whose settling clock runs longest, or ran when the call was closed; None where none does. `steps` where they are known."""
+    steps, now = acts_of(call) if steps is None else steps, call.closed_at or timezone.now()
+    running = [step for step in steps if step.settled_at and step.settled_at > now]
     return max(running, key=lambda step: step.settled_at, default=None)
 
 
 def settling_until(call, steps=None):
-    """When the settling clock of what was done last runs out; None where it is not running."""
+    """When the settling clock of what was done last runs out; None where it is not running, or had run out before the call was closed."""
     step = settling_step(call, steps)
     return step.settled_at if step else None
 
 
-def minutes_left(until):
-    """Whole minutes until a moment, at least 1."""
-    return max(1, -(-int((until - timezone.now()).total_seconds()) // 60))
+def minutes_left(until, now=None):
+    """Whole minutes until a moment, at least 1; from `now` on where it is another than this one."""
+    return max(1, -(-int((until - (now or timezone.now())).total_seconds()) // 60))
 
 
 def judge_call(call, shown=TRADE, coil=1, what_if=None):
@@ -125,7 +125,7 @@ def _by_coil(call, unit, steps):
         standing = standing_readings(call, coil)
         seen = beside | _standing(call, unit, coil, steps)
         if clock is not None:
-            seen["adjusted_min"] = max(0.0, SETTLING_MIN - minutes_left(clock.settled_at))
+            seen["adjusted_min"] = max(0.0, SETTLING_MIN - minutes_left(clock.settled_at, now))
             if any(reading.at > clock.at for key, reading in standing.items() if key in RUNNING):
                 seen["settled_min"] = seen["adjusted_min"]
         all_seen.append(seen)

@@ -24,10 +24,6 @@ TOO_WARM_MIN: Final = 240.0
 CURVE_EVERY_S: Final = 600.0
 
 
-class Stopped(Exception):
-    """The one who asked does not want the answer any more."""
-
-
 @dataclass(frozen=True)
 class Span:
     """A figure as assumed, and the least and most it comes to with what is not known."""

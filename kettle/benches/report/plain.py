@@ -15,9 +15,10 @@ DID: Final[Mapping[str, str]] = {
     "door.gasket_replaced": "We put a new seal on the door", "door.curtain_hung": "We hung a strip curtain in the doorway",
     "door.kept_shut": "We agreed that the door is kept shut", "stock.moved": "We moved stock away from the cooling coil",
     "drain.cleared": "We cleared the drain", "drain.thawed": "We thawed the drain", "drain.resealed": "We sealed the drain pan",
-    "drain_heater.replaced": "We put in a new heater for the drain", "condenser.cleaned": "We cleaned the outside coil",
-    "condenser.blocked_on_purpose": "We covered part of the outside coil to test it",
-    "condenser.unblocked": "We uncovered the outside coil again", "condenser_fan.replaced": "We put in a new fan for the outside coil",
+    "drain_heater.replaced": "We put in a new heater for the drain", "condenser.cleaned": "We cleaned the coil that gives off the heat",
+    "condenser.blocked_on_purpose": "We covered part of the coil that gives off the heat, to test it",
+    "condenser.unblocked": "We uncovered the coil that gives off the heat again",
+    "condenser_fan.replaced": "We put in a new fan for the coil that gives off the heat",
     "head_control.adjusted": "We set the valve that keeps the pressure up in the cold",
     "head_control.replaced": "We put in a new valve that keeps the pressure up in the cold",
     "bulb.moved": "We moved the valve's sensor to where it belongs", "bulb.clamped": "We fastened the valve's sensor",
@@ -47,14 +48,15 @@ DID: Final[Mapping[str, str]] = {
 _DOORS: Final = "Keep the door shut: prop it open for deliveries only, and shut it between the carts"
 _CURTAIN: Final = "Leave the strip curtain hanging; it keeps the moist air out when the door is open"
 _STOCK: Final = "Keep stock a hand's width away from the cooling coil and its fans"
-_CLEAN: Final = "Have the outside coil cleaned twice a year, more often beside flour, dust or grease"
+_CLEAN: Final = "Have the coil that gives off the heat cleaned twice a year, more often beside flour, dust or grease"
 # A cause -> what the customer can do about it.
 YOU_CAN: Final[Mapping[str, tuple[str, ...]]] = {
     "door_infiltration": (_DOORS, _CURTAIN), "door_seal": ("Wipe the door's seal and tell us when it tears",), "hot_stock": (
         "Let hot food cool before it goes in; little at a time comes down faster",), "evap_airflow_low": (_STOCK,),
     "defrost_too_little": (_DOORS,), "residual_ice": ("Tell us at the first new ice; a little is melted in minutes",),
     "drain_blocked": ("Keep packaging off the floor drain", "Mop up water at once and tell us: it freezes"),
-    "condenser_dirty": (_CLEAN, "Keep boxes away from the outside coil"), "condenser_fan_failed": ("Keep the outside unit free of leaves",),
+    "condenser_dirty": (_CLEAN, "Keep boxes away from where the machine breathes"),
+    "condenser_fan_failed": ("Keep leaves and boxes away from where the machine breathes",),
     "stat_calibration": ("Leave the dial where it is set, and read your own thermometer",),
     "no_call": ("Leave the switch and the dial as they are",),
 }

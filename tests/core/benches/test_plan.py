@@ -8,12 +8,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kettle.benches.defrost import schools
-from kettle.benches.defrost.plan import Stopped, against, plan
+from kettle.benches.defrost.plan import against, plan
 from kettle.benches.defrost.program import DAY_MIN, Hours, Program, parse_starts
 from kettle.benches.defrost.situation import DOUBTS, UNWATCHED, WATCHED, Watched, calibrated, cured, plant_of, situation
 from kettle.benches.defrost.watch import expected
 from kettle.benches.defrost.week import look_ahead
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import InputError, Stopped
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.knowledge.units import TRADE
 

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import InputError, Stopped
 from kettle.trends import layout, table
 from kettle.trends.clock import to_epoch
 from kettle.trends.roles import ROLES, guess_role, guess_unit
@@ -127,7 +127,7 @@ def test_reading_can_be_stopped_and_tells_how_far_it_is():
     text = "t,temp\n" + "\n".join(f"2026-01-{1 + n // 1440:02d} {n // 60 % 24:02d}:{n % 60:02d},36" for n in range(20_000))
     heard = []
     assert read(text, told=lambda rows: heard.append(rows) or True).count == 20_000 and heard == [20_000]
-    with pytest.raises(table.Stopped):
+    with pytest.raises(Stopped):
         read(text, told=lambda rows: False)
 
 

@@ -35,8 +35,7 @@ def test_a_call_takes_no_more_than_it_can_hand_on(user, call, at_work):
     assert import_case(user, at_work.get(reverse("export-case", args=[call.number])).content)
 
 
-def test_a_demo_whose_shop_was_renamed_starts_again(db):
-    demo.load()
+def test_a_demo_whose_shop_was_renamed_starts_again(loaded):
     Shop.objects.update(name="Renamed")
     demo.load()
     assert Shop.objects.count() == 1

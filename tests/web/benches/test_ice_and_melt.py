@@ -9,7 +9,6 @@ from django.utils import timezone
 from PIL import Image
 
 from kettle.benches.ice.map import PLACES
-from web.demo import load as demo
 from web.logbook.actions.open_call import open_call
 from web.logbook.ice_history import watch_list
 from web.logbook.judging import judge_call
@@ -310,8 +309,7 @@ def test_what_changed_is_kept_as_it_is_written(at_work, call):
     assert call.changed == "New clock last week"
 
 
-def test_the_demo_has_maps_of_four_kinds(db):
-    demo.load()
+def test_the_demo_has_maps_of_four_kinds(loaded):
     patterns = {
         entry.data["pattern"] for call in Unit.objects.all() for c in call.calls.all() for entry in c.log.filter(action="keep_ice_map")
     }

@@ -9,7 +9,6 @@ from django.apps import apps
 from django.urls import reverse
 
 from web.benches.report.drafting import sentences_of
-from web.demo import load as demo
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.judging import judge_call
@@ -48,8 +47,7 @@ def must_be_said(call):
     return refs | {f"melt:{one.pk}" for one in call.melts.filter(ended_at__isnull=False, **stands)}
 
 
-def test_the_write_ups_of_a_whole_shop_against_their_records(db, pytestconfig):
-    demo.load()
+def test_the_write_ups_of_a_whole_shop_against_their_records(loaded, pytestconfig):
     calls = list(Call.objects.order_by("number"))
     told = {}
     for call in calls:

@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from kettle.benches.defrost.program import Hours, Program
 from kettle.benches.ice.map import ICED_FORMS
+from kettle.knowledge.errors import Stopped
 from web.benches.defrost.actions.plan_defrosts import CUT_OFF, has_room
 from web.logbook.courses import acts_of
 from web.logbook.models import DefrostPlan, DefrostWatch
@@ -161,13 +162,13 @@ def work(pk, asked, found, limits, shown):
 
     def tell(share):
         if not DefrostPlan.objects.filter(pk=pk, state="working").update(share=share, touched_at=timezone.now()):
-            raise core.Stopped
+            raise Stopped
 
     try:
         made = core.plan(asked, found, Limits(**limits), shown, tell)
         result = as_kept(made, asked)
         DefrostPlan.objects.filter(pk=pk, state="working").update(state="done", share=1.0, result=result)
-    except core.Stopped:
+    except Stopped:
         pass
     except Exception as error:
         DefrostPlan.objects.filter(pk=pk).update(state="failed", complaint=f"{type(error).__name__}: {error}"[:300])

@@ -26,7 +26,7 @@ def told_of(standing):
     done_min = min(((until - step.at).total_seconds() / 60.0 for step in acts_of(call)), default=None)
     as_found = stages[0][1] if stages else facts
     rows = beside(as_found, facts, standing.judgement.verdicts, standing.course.before, settled is None, shown, done_min)
-    settles_min = minutes_left(settled) if settled else 0
+    settles_min = minutes_left(settled, call.closed_at) if settled else 0
     told = leaving(found, box.left_min if box else None, box is not None and box.told.state == "stalled", settles_min)
     return {
         "box": box,

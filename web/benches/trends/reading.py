@@ -7,9 +7,8 @@ from django.db import connection, transaction
 from django.utils import timezone
 
 from kettle.benches.trends.read import Program, read
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import InputError, Stopped
 from kettle.knowledge.units import MARKED
-from kettle.trends import table
 from kettle.trends.cycles import runs
 from kettle.trends.layout import Layout
 from web.logbook.models import DefrostProgram, TrendData, TrendLog
@@ -39,7 +38,7 @@ def work(pk):
     try:
         log = TrendLog.objects.select_related("unit__site").get(pk=pk)
         keep(log, _read(log))
-    except table.Stopped:
+    except Stopped:
         pass
     except InputError as error:
         TrendLog.objects.filter(pk=pk, state="reading").update(state="failed", complaint=str(error)[:300])
@@ -58,6 +57,9 @@ def _read(log):
     kept = dict(log.layout)
     kept["columns"], kept["time"], kept["rows"] = tuple(kept["columns"]), tuple(kept["time"]), ()
     match = {int(n): (role, unit) for n, (role, unit) in log.match.items()}
+    # pandas takes a second to load: only where a file is read.
+    from kettle.trends import table
+
     with log.file.open("rb") as file:
         return table.read(file, Layout(**kept), match, log.zone, log.clock, log.swapped, told)
 
@@ -73,7 +75,7 @@ def keep(log, trend):
             marks=told["marks"], touched_at=timezone.now(), complaint="",
         )  # fmt: skip
         if not found:
-            raise table.Stopped
+            raise Stopped
         TrendData.objects.update_or_create(log=log, defaults={"packed": packed(trend)})
     if log.file:
         log.file.delete(save=False)

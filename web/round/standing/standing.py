@@ -312,7 +312,7 @@ class Standing:
     def settling(self):
         """Settling clock: until when and how many minutes, or None."""
         until = settling_until(self.call, [step for step, _ in self.steps])
-        return (until, minutes_left(until)) if until else None
+        return (until, minutes_left(until, self.call.closed_at)) if until else None
 
     @cached_property
     def siblings(self):

@@ -127,6 +127,23 @@ def test_pressure_that_held_is_of_the_repair_though_gas_went_in_after_it(at_work
     assert states(call)["held"] == "against"
 
 
+def test_what_had_not_settled_when_the_call_was_closed_is_not_proved_by_waiting(at_work, call, user, read_in):
+    ago(call, 60)
+    act(user, call, "condenser_fan.replaced", at=timezone.now() - timedelta(minutes=4))
+    read_in(ambient_f="84", discharge_psig="285", box_temp_f="-5")
+    assert states(call)["split"] == "open" and "Settles for 11 min more" in page(at_work, call)
+    post(at_work, "close", call.number, reason="shop shuts")
+    # The same call as it stands a day after.
+    Call.objects.filter(pk=call.pk).update(closed_at=timezone.now() - timedelta(days=1), opened_at=timezone.now() - timedelta(days=1.1))
+    for one in (*call.readings.all(), *call.acts.all()):
+        type(one).objects.filter(pk=one.pk).update(at=one.at - timedelta(days=1))
+    assert states(call)["split"] == "open" and "min before it had settled" in page(at_work, call)
+    assert "min before it had settled" in at_work.get(reverse("report", args=[call.number])).content.decode()
+    # Read when it had settled, it is proved, and stays so.
+    call.acts.update(at=timezone.now() - timedelta(days=1, minutes=40))
+    assert states(call)["split"] == "proved" and "min before it had settled" not in page(at_work, call)
+
+
 def test_leaving_before_it_is_proved_needs_a_reason_and_makes_a_follow_up(at_work, call, user):
     act(user, call, "evap_fan.replaced")
     assert len(unproved(fresh(call))) == 2

@@ -133,3 +133,15 @@ def test_a_quote_of_another_shop_is_out_of_reach(client, stranger, quoted, call)
     for name, more in (("take-quote", []), ("quote-line", []), ("change-line", [line.pk]), ("quote-limit", []), ("decide-quote", [])):
         assert client.post(reverse(name, args=[call.number, *more])).status_code == 404
     assert client.post(reverse("terms")).status_code in (302, 403, 404)
+
+
+def test_a_shop_that_quotes_first_is_told_so_before_the_stem_and_the_stem_says_its_own(at_work, owner, call, starved):
+    body = at_work.get(reverse("stop", args=[call.number, "correct"])).content.decode()
+    assert "Quote first" not in body
+    owner.member.shop.work_school = "quote"
+    owner.member.shop.save()
+    told = at_work.get(reverse("stop", args=[call.number, "correct"])).content.decode()
+    assert "Not quoted yet: this shop has parts and circuit approved first." in told
+    # The other panels stand as they were, behind it.
+    assert told.index("Quote first") < told.index("Expansion valve") and told.count("Before the stem") == body.count("Before the stem")
+    assert "Before the stem: ." not in told

@@ -148,4 +148,4 @@ def quote_first(request, standing):
     if call.shop.work_school != "quote":
         return {}
     told = quoted(call)
-    return {"first": {"told": told, "unasked": unasked(call), "within": told is not None and within_limit(told)}}
+    return {"asked_first": {"told": told, "unasked": unasked(call), "within": told is not None and within_limit(told)}}

@@ -3,7 +3,7 @@
 from django.template.loader import render_to_string
 
 from web.logbook.pictures import image_of
-from web.reports.pdf import as_image, drawing_style
+from web.reports.pdf import as_image, bench_style, drawing_style
 
 
 def pane_drawn(picture, pane):
@@ -32,7 +32,7 @@ def printed(context):
         "picture_images": pictures,
         "ice_images": [(_image("ice/_ice_map.svg", {"painted": one}), one) for one in painted],
         "coils": [(*row, _image("round/_circuit.svg", {"standing": row[1]})) for *row, _ in context["coils"]],
-        "dials": [one | {"image": as_image(one["drawing"], drawing_style())} for one in context["dials"]],
-        "wirings": [one | {"image": as_image(one["drawing"], drawing_style())} for one in context["wirings"]],
+        "dials": [one | {"image": as_image(one["drawing"], bench_style())} for one in context["dials"]],
+        "wirings": [one | {"image": as_image(one["drawing"], bench_style())} for one in context["wirings"]],
         "photos": [(image_of(photo), photo) for _, photo in context["photos"]],
     }

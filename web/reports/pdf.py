@@ -11,15 +11,14 @@ from django.conf import settings
 STATIC = Path(settings.STATICFILES_DIRS[0])
 # Benches keep their styles with themselves.
 BENCHES = Path(settings.ROOT) / "web" / "benches"
-SHEETS_OF = {"ice": "ice.css", "defrost": "program.css", "power": "power.css"}
-BENCH_SHEETS = tuple(BENCHES / name / "static" / name / file for name, file in SHEETS_OF.items())
+ICE_SHEET = BENCHES / "ice" / "static" / "ice" / "ice.css"
+# Drawings that stand by themselves, under a name of their own: the sheets that hold their rules.
+BENCH_SHEETS = (BENCHES / "defrost" / "static" / "defrost" / "program.css", BENCHES / "power" / "static" / "power" / "power.css")
+BENCH_DRAWN = (".dial ", ".mark-", ".arc ", ".wiring ")
 SHEETS = ("fonts.css", "tokens.css", "report.css")
 # The rules of shapes that are printed; the rest of those sheets lays out screens.
 PRINTED = (
-    ".dial",
-    ".mark-",
-    ".arc ",
-    ".wiring",
+    ".circuit-drawing",
     ".ice-ground",
     ".ice-pale",
     ".ice-deep",
@@ -83,14 +82,25 @@ def drawing_style():
 
     The PDF engine does not carry a page's style sheet or its variables into a drawing.
     """
+    drawn = _rules((STATIC / "css" / "circuit.css", STATIC / "css" / "picture.css", ICE_SHEET), PRINTED)
+    return re.sub(r"\.circuit-drawing(?= \{)", "svg", drawn).replace(".circuit-drawing ", "")
+
+
+@cache
+def bench_style():
+    """The same for the dial and the wiring. The engine knows no halo round letters: it would cover them."""
+    return f"{_rules(BENCH_SHEETS, BENCH_DRAWN)}\n.wiring text {{ stroke: none; }}"
+
+
+def _rules(sheets, starts):
+    """The rules of some sheets whose selectors start so, colours written out."""
     tokens = (STATIC / "css" / "tokens.css").read_text().split("}")[0]
     values = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens))
-    text = "\n".join(sheet.read_text() for sheet in (STATIC / "css" / "circuit.css", STATIC / "css" / "picture.css", *BENCH_SHEETS))
+    text = "\n".join(sheet.read_text() for sheet in sheets)
     rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}|/\*.*?\*/", "", text, flags=re.DOTALL)
     own = []
     for selectors, body in re.findall(r"([^{}]+)\{([^{}]*)\}", rules):
-        kept = [one.strip() for one in selectors.split(",") if one.strip().startswith((".circuit-drawing", *PRINTED))]
+        kept = [one.strip() for one in selectors.split(",") if f"{one.strip()} ".startswith(starts)]
         if kept:
             own.append(f"{', '.join(kept)} {{ {' '.join(body.split())} }}")
-    drawn = re.sub(r"\.circuit-drawing(?= \{)", "svg", "\n".join(own)).replace(".circuit-drawing ", "")
-    return re.sub(r"var\((--[\w-]+)\)", lambda found: values[found.group(1)], drawn)
+    return re.sub(r"var\((--[\w-]+)\)", lambda found: values[found.group(1)], "\n".join(own))

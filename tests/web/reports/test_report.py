@@ -148,3 +148,13 @@ def test_the_paper_asked_for(at_work, written, paper, size):
     document = pdfium.PdfDocument(answer.content)
     assert tuple(round(edge) for edge in document[0].get_size()) == size
     document.close()
+
+
+def test_drawings_of_a_bench_bring_their_own_rules_and_no_others():
+    bench, circuit = pdf.bench_style(), pdf.drawing_style()
+    assert ".mark-heat {" in bench and ".wiring .body {" in bench and "var(" not in bench
+    # Rules of the circuit lose their drawing's name, and would reach into any other drawing.
+    assert not [line for line in bench.splitlines() if not line.startswith((".dial", ".mark-", ".arc ", ".wiring"))]
+    assert ".wiring" not in circuit and ".mark-heat" not in circuit
+    # The engine reads no short form of a font: letters would fill the page.
+    assert "font:" not in bench

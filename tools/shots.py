@@ -26,7 +26,7 @@ VIEWS = {
     "charge": (TABLET, "Under-counter 3", "charge/", ""),
     "prove": (TABLET, "Cheese case", "prove/", "charted"),
     "trends": (TABLET, None, "/units/1/trends/", "charted"),
-    "hand-over": (TABLET, "Reach-in 2", "hand-over/", ""),
+    "hand-over": (TABLET, "Bouquet cooler", "hand-over/", "whole"),
     "report": (TABLET, "Meat room", "report/", "whole"),
     "controls": (TABLET, "Bottle cooler 2", "controls/", ""),
     "arrive-phone": (PHONE, "Cooler 1", "arrive/", ""),

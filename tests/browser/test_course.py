@@ -145,6 +145,15 @@ def melt(page, at):
     set_in(page, tap(page, "supply"), "power_locked_out", "no")
 
 
+def until(page, holds):
+    """Wait until something holds: what was sent is kept, or asked about."""
+    for _ in range(200):
+        if holds():
+            return
+        page.wait_for_timeout(100)
+    raise AssertionError("nothing was kept and nothing asked")
+
+
 def do(page, at, call, user, part, did, value):
     """Do something where it is done: on Melt, at the stem, or on the sheet of the part."""
     if part == "coil":
@@ -153,11 +162,14 @@ def do(page, at, call, user, part, did, value):
         page.goto(f"{at}/correct/")
         page.get_by_text(DIRECTIONS[did], exact=True).click()
         page.get_by_label("Turns of the stem").fill(str(value))
+        turned = call.valveturns.count()
         page.get_by_role("button", name="Record the turn").click()
+        until(page, lambda: call.valveturns.count() > turned or page.locator("#reason").count())
         if page.locator("#reason").count():
             page.locator("#reason").fill("to see what it does")
             page.get_by_text(DIRECTIONS[did], exact=True).click()
             page.get_by_role("button", name="Record it with this reason").click()
+            until(page, lambda: call.valveturns.count() > turned)
     elif part == "program":
         Act.objects.create(call=call, by=user, part=part, did=did)
     else:
@@ -166,10 +178,14 @@ def do(page, at, call, user, part, did, value):
         form = sheet.locator(f"form:has(> input[name=act][value='{part}.{did}'])")
         if value:
             form.locator("input[name=amount]").fill(f"{value:g} oz")
+        done = call.acts.count()
         form.get_by_role("button").click()
+        until(page, lambda: call.acts.count() > done or page.locator("form.act.open #reason").count())
         if page.locator("form.act.open #reason").count():
             page.locator("form.act.open #reason").fill("told to")
             page.locator("form.act.open").get_by_role("button").click()
+            until(page, lambda: call.acts.count() > done)
+    page.wait_for_load_state()
     expect(page.locator("body")).not_to_contain_text("Server Error")
 
 

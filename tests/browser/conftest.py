@@ -14,6 +14,12 @@ os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 # A busy machine must not fail a test that would pass with patience.
 expect.set_options(timeout=20_000)
 CHROMIUM = "/usr/bin/chromium"
+# Two pages of the browser's own address bar were loaded for every test's window, 0.7 s of processor each; the rest as Playwright has it.
+WITHOUT = (
+    "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,AvoidUnnecessaryBeforeUnloadCheckSync,DestroyProfileOnBrowserClose,"
+    "HttpsUpgrades,HttpsFirstBalancedModeAutoEnable,LensOverlay,MediaRouter,PaintHolding,ThirdPartyStoragePartitioning,"
+    "AvoidCorsURLLoaderRestartOnRedirect,OptimizationHints,NetworkTimeServiceQuerying,AimEnabled,PreconnectToSearch"
+)
 AXE = Path(__file__).parent / "vendor" / "axe.min.js"
 # For what does not depend on the size of the screen: ONE_SCREEN in place of both.
 ONE_SCREEN = pytest.mark.parametrize("screen", ["tablet"], indirect=True)
@@ -24,7 +30,7 @@ SCREENS = {"tablet": {"width": 1280, "height": 800}, "phone": {"width": 390, "he
 def browser_type_launch_args():
     return {
         "executable_path": CHROMIUM,
-        "args": ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking", "--disable-sync"],
+        "args": ["--no-sandbox", "--disable-gpu", "--no-first-run", "--disable-background-networking", "--disable-sync", WITHOUT],
     }
 
 

@@ -11,7 +11,8 @@ from pathlib import Path
 from typing import NoReturn
 
 from kettle import case
-from kettle.judging.coils import judge_coil_course
+from kettle.call import Told, tell
+from kettle.call.says import SECTIONS
 from kettle.judging.course import Course
 from kettle.judging.evidence import quantity_name
 from kettle.knowledge import observations, refrigerants
@@ -35,6 +36,10 @@ def _parser() -> argparse.ArgumentParser:
     judging = commands.add_parser("judge", help="read a case, work it out, judge it")
     judging.add_argument("case", metavar="CASE.json", help="a case file, or - for standard input")
     judging.add_argument("--json", action="store_true", help="print one JSON object")
+    telling = commands.add_parser("call", help="read a whole call, and tell all that is told of it")
+    telling.add_argument("case", metavar="CALL.json", help="a case file of either version, or - for standard input")
+    telling.add_argument("--after", type=int, metavar="N", help="what is told after its first N events (all if left out)")
+    telling.add_argument("--json", action="store_true", help="print one JSON object")
     looking = commands.add_parser("saturation", help="dew, bubble and glide of a refrigerant")
     looking.add_argument("refrigerant")
     at = looking.add_mutually_exclusive_group(required=True)
@@ -53,28 +58,61 @@ def _parser() -> argparse.ArgumentParser:
     form.add_argument("--json", action="store_true", help="the course as one JSON object")
     form.add_argument("--csv", action="store_true", help="the course as a table")
     form.add_argument("--case", action="store_true", help="a case file of what would be read at the end")
-    commands.add_parser("schema", help="the JSON Schema of the case file")
+    describing = commands.add_parser("schema", help="the JSON Schema of the case file")
+    describing.add_argument("--version", type=int, default=case.VERSION, metavar="N", help="of the case format: 1, or 2 for a whole call")
     return parser
 
 
-def _judge(source: str, as_json: bool) -> str:
+def _read(source: str) -> bytes:
     try:
         if source == "-":
-            text = sys.stdin.buffer.read(case.LARGEST_BYTES + 1)
-        else:
-            with Path(source).open("rb") as file:
-                text = file.read(case.LARGEST_BYTES + 1)
+            return sys.stdin.buffer.read(case.LARGEST_BYTES + 1)
+        with Path(source).open("rb") as file:
+            return file.read(case.LARGEST_BYTES + 1)
     except AttributeError:
         raise InputError("there is no standard input") from None
     except (OSError, ValueError) as error:
         raise InputError(f"{source}: {getattr(error, 'strerror', None) or error}") from None
-    read = case.read(text)
-    coils = range(1, len(read.coils()) + 1)
-    stages, done = [read.stages(coil) for coil in coils], [read.done(coil) for coil in coils]
-    course = judge_coil_course(read.resolved(), stages, done, ages_by_coil=read.coil_ages_min())
+
+
+def _judge(source: str, as_json: bool) -> str:
+    course = tell(case.read_call(_read(source))).course(1)
     if as_json:
         return json.dumps(case.answer(course), indent=2, ensure_ascii=False)
     return _in_words(course)
+
+
+def _call(source: str, after: int | None, as_json: bool) -> str:
+    record = case.read_call(_read(source))
+    if after is not None:
+        if not 0 <= after <= len(record.events):
+            raise InputError(f"--after: {after} is outside 0 to {len(record.events)} events")
+        record = record.upto(after)
+    told = tell(record)
+    if as_json:
+        return json.dumps(case.told(told), indent=2, ensure_ascii=False)
+    return _told_in_words(told)
+
+
+def _told_in_words(told: Told) -> str:
+    lines = [f"{told.runs.words}: {told.runs.why}"]
+    for coil in told.call.coils:
+        if told.record.several:
+            lines.append(f"Coil {told.record.coil_name(coil)}:")
+        lines.append(_in_words(told.course(coil)))
+    lines.append(f"Gas: {told.charge.may}. {told.charge.text}")
+    lines.append(f"Stem: {told.valve_now.may}. {told.valve_now.text}")
+    if told.leads is not None:
+        lines.append(f"Meter: {told.leads.text}")
+    lines += [f"{one.state.capitalize()}: {one.proof.words}" for one in told.prove]
+    lines.append("May be left" if told.may_leave else "Not to be left so:")
+    lines += [f"  {'answered' if one.answered else 'open':9} {one.text}" for one in told.leave]
+    for section, title in SECTIONS.items():
+        lines += [f"{title}:", *(f"  {text}" for text in told.said(section))] if told.said(section) else []
+    lines.append("For the customer:")
+    customer = told.customer
+    lines += [f"  {text}" for text in (customer.found, customer.done, customer.now, *customer.you, *customer.we) if text]
+    return "\n".join(lines)
 
 
 # Whether an act moved a quantity the way it should.
@@ -174,11 +212,13 @@ def _parsed(arguments: list[str] | None) -> argparse.Namespace:
 def _answer(parsed: argparse.Namespace) -> str:
     if parsed.command == "judge":
         return _judge(parsed.case, parsed.json)
+    if parsed.command == "call":
+        return _call(parsed.case, parsed.after, parsed.json)
     if parsed.command == "saturation":
         return _saturation(parsed)
     if parsed.command == "simulate":
         return _simulate(parsed)
-    return json.dumps(case.schema(), indent=2, ensure_ascii=False)
+    return json.dumps(case.schema(parsed.version), indent=2, ensure_ascii=False)
 
 
 def _printable(answer: str) -> str:

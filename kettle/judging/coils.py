@@ -8,6 +8,7 @@ from kettle.judging.course import Course, Done, judge_course
 from kettle.judging.facts import Facts
 from kettle.judging.judge import Judgement, judge
 from kettle.judging.siblings import together
+from kettle.judging.testimony import Testimony
 from kettle.knowledge.observations import Value
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import TRADE, ShownUnits
@@ -60,10 +61,11 @@ def judge_coil(
     history: tuple[str, ...] = (),
     overridden: frozenset[str] = frozenset(),
     answers: bool = True,
+    heard: Sequence[Testimony] = (),
 ) -> Judgement:
     """Judge one coil of a unit (1 is the first) from what stands on each, in the order of the coils.
 
-    `history`, `overridden` and `answers` as in `judge`. Where nobody said how other boxes do, the other coils on the same circuit
+    `history`, `overridden`, `answers` and `heard` as in `judge`. Where nobody said how other boxes do, the other coils on the same circuit
     are its siblings.
     """
     ages = ages_by_coil[number - 1] if ages_by_coil is not None else None
@@ -73,4 +75,4 @@ def judge_coil(
         found = together([state_of(readings.work_out(unit, other)) for other in others]).observation
         if found is not None:
             seen["siblings"] = found
-    return judge(unit, seen, ages, shown, history, overridden, answers)
+    return judge(unit, seen, ages, shown, history, overridden, answers, heard)

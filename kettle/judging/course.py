@@ -21,7 +21,9 @@ from kettle.judging.judge import Judgement, checks_of, context_of, judge, suspec
 from kettle.judging.network import Figures, Network, network_of
 from kettle.judging.readings import work_out
 from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
-from kettle.knowledge import acts, causes
+from kettle.judging.testimony import HEARD, Testimony
+from kettle.judging.testimony import weighed as weigh_heard
+from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.acts import Act
 from kettle.knowledge.observations import Value
 from kettle.knowledge.quantities import QUANTITIES
@@ -41,18 +43,32 @@ MOVED: Final = 1.0
 
 @dataclass(frozen=True)
 class Done:
-    """One act of a call: what was done to which part, with its value (turns, ounces) where it has one, here or on another coil."""
+    """One act of a call: what was done to which part, with its value (turns, ounces) where it has one, here or on another coil.
+
+    `one_of_several` marks what was done on one coil of a unit that has more: what the whole unit shows stays true. `first_fill` marks gas
+    into a circuit that held none before: nothing was lost, and no leak stays behind it.
+    """
 
     part: str
     did: str
     value: float | None = None
     elsewhere: bool = False
+    one_of_several: bool = False
+    first_fill: bool = False
 
     @property
     def act(self) -> Act:
         """The act in the table; one on another coil opens a stage and changes nothing here."""
         found = acts.get(self.part, self.did)
         return Act(found.part, found.did, found.label, still=True) if self.elsewhere else found
+
+    @property
+    def voids(self) -> frozenset[str]:
+        """The observations that are past once it was done; an act on one coil of several leaves those of the whole unit."""
+        gone = acts.voided(self.act)
+        if not self.one_of_several:
+            return gone
+        return frozenset(key for key in gone if observations.get(key).per_evaporator or key in self.act.voids)
 
 
 @dataclass(frozen=True)
@@ -180,9 +196,10 @@ def standing_at(stages: Sequence[Mapping[str, Value]], done: Sequence[Done], sta
     seen: dict[str, Value] = {}
     for place in range(stage + 1):
         if place:
-            act = done[place - 1].act
-            seen = {key: value for key, value in seen.items() if key not in acts.voided(act)} | dict(act.sets)
-            if stages[place].get("compressor") in LIVE and "power_locked_out" not in stages[place]:
+            act, voids = done[place - 1].act, done[place - 1].voids
+            seen = {key: value for key, value in seen.items() if key not in voids} | dict(act.sets)
+            live = stages[place].get("compressor") in LIVE or stages[place].get("evap_fans") == "running"
+            if live and "power_locked_out" not in stages[place]:
                 # Seen with power on it since: the lock is off, whoever forgot to say so.
                 seen.pop("power_locked_out", None)
         seen |= stages[place]
@@ -197,18 +214,21 @@ def judge_course(
     shown: ShownUnits = TRADE,
     history: tuple[str, ...] = (),
     overridden: frozenset[str] = frozenset(),
+    heard: Sequence[Sequence[Testimony]] = (),
 ) -> Course:
     """Judge a call from what was seen in each stage (key -> value; one more stage than acts) and what was done between them.
 
-    `ages_min` are the ages of what stands now; the rest as in `judge`. InputError for an act that is not known.
+    `ages_min` are the ages of what stands now, `heard` what speaks by itself in each stage; the rest as in `judge`. InputError for an act
+    that is not known.
     """
-    now = judge(unit, standing_at(stages, done, len(done)), ages_min, shown, history, overridden, answers=not done)
+    spoken = [tuple(heard[place]) if place < len(heard) else () for place in range(len(stages))]
+    now = judge(unit, standing_at(stages, done, len(done)), ages_min, shown, history, overridden, answers=not done, heard=spoken[0])
     if not done:
         return as_found(now)
     weighed: list[_Stage] = []
     before: dict[tuple[str, str], str] = {}
     for place in range(len(stages)):
-        weighed.append(_weigh(unit, stages, done, place, shown, history, before))
+        weighed.append(_weigh(unit, stages, done, place, shown, history, before, spoken[place]))
     network = weighed[0].network
     tries = _tries(done)
     likelihood, likeliest, remains = _over_the_ways(network, weighed, tries)
@@ -249,25 +269,29 @@ def _effects(weighed: Sequence[_Stage], done: Sequence[Done]) -> tuple[dict[str,
 
 def _weigh(
     unit: Unit, stages: Sequence[Mapping[str, Value]], done: Sequence[Done], place: int, shown: ShownUnits, history: tuple[str, ...],
-    before: dict[tuple[str, str], str],
+    before: dict[tuple[str, str], str], heard: Sequence[Testimony] = (),
 ) -> _Stage:  # fmt: skip
-    """A stage's features: those that rest on something seen in it, and that no act before it made its own.
+    """A stage's features: those that rest on something seen in it, and that no act before it made its own; and what was heard in it.
 
     `before` holds the state each was last seen in, and is brought up to this stage.
     """
     facts = work_out(unit, standing_at(stages, done, place), None, shown)
     network = network_of(unit, context_of(facts), history)
-    muted = {key for one in done[:place] for key in one.act.mutes}
+    muted = {key for one in done[:place] for key in one.act.mutes} | {key for one in heard for key in one.mutes}
     fresh = set(stages[place])
     found = features(facts, verdicts_of(facts), network)
     counted = [feature for feature in found if feature.key not in muted and fresh & _needs(feature.key)]
     if place:
         counted = [replace(feature, stage=place) for feature in counted]
-    weighed = weigh(network, counted)
+    weighed = [*weigh(network, counted), *(weigh_heard(network, one, place) for one in heard)]
     likelihood = log_likelihood(network, weighed)
     again: Figures = np.zeros_like(likelihood)
     repeated = []
     for feature, told in weighed:
+        if feature.key.startswith(HEARD):
+            again = again + told
+            repeated.append(False)
+            continue
         state = max(feature.seen, key=lambda one: feature.seen[one])
         # Several words of one list are looked for one by one.
         which = (feature.key, state if network.columns[feature.key].many else "")
@@ -395,7 +419,7 @@ def _left(
     network: Network, folded: Figures, remains: Mapping[int, Sequence[tuple[float, frozenset[str]]]], done: Sequence[Done]
 ) -> dict[frozenset[str], float]:
     """How likely each set of causes is still there."""
-    stays = {code for one in done for code in one.act.leaves} - {code for one in done for code in one.act.closes}
+    stays = {code for one in done for code in one.act.leaves if not one.first_fill} - {code for one in done for code in one.act.closes}
     left: dict[frozenset[str], float] = {}
     for row in np.flatnonzero(folded > 0):
         codes = frozenset(cause.code for cause in network.members[row])
@@ -443,7 +467,7 @@ def _missing(code: str, tried: Sequence[_Try], stages: Sequence[Mapping[str, Val
     texts = [] if not last.act.proof or seen & set(last.act.proof) else [last.act.prove]
     closed = {one for act in done for one in act.act.closes}
     if code not in closed:
-        texts += [text for one in done for left, text in one.act.leaves.items() if left == code]
+        texts += [text for one in done for left, text in one.act.leaves.items() if left == code and not one.first_fill]
     return tuple(dict.fromkeys(texts))
 
 

@@ -84,8 +84,17 @@ def _settling(f: Facts) -> str | None:
     return None
 
 
+def gas_escapes(f: Facts) -> bool:
+    """Whether it was seen that gas gets out: a leak found, oil at a fitting or stem, melt water that foams."""
+    return (
+        f.is_("leak_test", "found") or f.is_("oil_trace", "at_fitting", "at_coil", "at_valve_stem") or f.is_("melt_water", "cloudy_foaming")
+    )
+
+
 def _charge_shows_low(f: Facts) -> bool:
-    """Low subcooling or a low receiver: the second witness a flashing glass needs."""
+    """Low subcooling, a low receiver, or gas seen to get out: the second witness a flashing glass needs."""
+    if gas_escapes(f) and not _floods(f):
+        return True
     level, subcooling = f.number("receiver_level_pct"), f.derived.get("subcooling_f")
     if f.unit.receiver and _floods(f):
         # Behind a receiver a valve that floods takes the subcooling along: only the level tells then.
@@ -264,6 +273,13 @@ _RULES: Final = (
                        "rated tools, local code" if f.unit.refrigerant.flammable else None),
 )
 # fmt: on
+
+
+# What each hold can block, by its code.
+BLOCKS: Final[dict[str, tuple[str, ...]]] = {
+    code: tuple(dict.fromkeys(action for rule in _RULES if rule.code == code for action in rule.blocks))
+    for code in dict.fromkeys(rule.code for rule in _RULES)
+}
 
 
 def standing(facts: Facts) -> list[Hold]:

@@ -16,6 +16,8 @@ from kettle.judging.holds import Hold
 from kettle.judging.network import Figures, Network, network_of
 from kettle.judging.problems import Problem
 from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
+from kettle.judging.testimony import Testimony
+from kettle.judging.testimony import weighed as weigh_heard
 from kettle.judging.verdicts import Verdict
 from kettle.knowledge import causes, observations
 from kettle.knowledge.observations import Value
@@ -67,12 +69,13 @@ def judge(
     history: tuple[str, ...] = (),
     overridden: frozenset[str] = frozenset(),
     answers: bool = True,
+    heard: Sequence[Testimony] = (),
 ) -> Judgement:
     """Work out and judge a unit from the observations that stand (key -> checked value).
 
     `ages_min` gives their ages in minutes where times are known; `shown` the units the words are written in; `history`
-    the causes found at earlier visits; `overridden` the actions a technician has taken on against a hold. `answers` is false where
-    suspects and next checks follow from more than what stands: they are then left out.
+    the causes found at earlier visits; `overridden` the actions a technician has taken on against a hold; `heard` what speaks for causes by
+    itself. `answers` is false where suspects and next checks follow from more than what stands: they are then left out.
     """
     facts = readings.work_out(unit, seen, ages_min, shown)
     wrong = tuple(problems.found(facts))
@@ -82,7 +85,9 @@ def judge(
     ranking: tuple[Suspect, ...] = ()
     checks: tuple[Check, ...] = ()
     if answers:
-        weighed = weigh(network, features(facts, found, network))
+        muted = {key for one in heard for key in one.mutes}
+        seen_now = [feature for feature in features(facts, found, network) if feature.key not in muted]
+        weighed = [*weigh(network, seen_now), *(weigh_heard(network, one) for one in heard)]
         likelihood = log_likelihood(network, weighed)
         folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
         ranking, checks = rank(network, weighed, folded), tuple(next_checks(facts, network, folded, in_force, overridden))

@@ -92,7 +92,7 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     difference("rest_over_air_f", _saturation(unit, "bubble_f", got.get("resting_psig")), ambient)
     if seen.get("box_trend") in ("steady", "rising"):
         difference("held_warm_f", air, unit.set_f)
-    if seen.get("low_pressure_switch") == "open":
+    if seen.get("low_pressure_switch") == "open" and seen.get("control_call") not in ("in_defrost", "satisfied"):
         difference("lp_open_off_f", sst, unit.set_f)
     target_f = _expected_sct(unit, ambient, got.get("water_out_f"))
     if target_f is not None:

@@ -7,7 +7,7 @@ that lies to ground nothing is measured that needs power.
 from collections.abc import Mapping
 from typing import Final
 
-from kettle.judging.facts import Facts
+from kettle.judging.facts import SETTLING_MIN, Facts
 from kettle.knowledge import acts, bands, observations
 from kettle.knowledge.observations import Observation, Value
 from kettle.knowledge.quantities import QUANTITIES
@@ -37,6 +37,18 @@ CURRENT: Final = (
     "control_call", "low_pressure_switch", "suction_psig", "high_pressure_switch", "contactor", "line_v_12", "load_v_12", "pole_drop_v_1",
     "power_locked_out", "winding_cs_ohm", "winding_ground_ohm", "start_parts",
 )  # fmt: skip
+# In series with the contactor's coil.
+IN_SERIES: Final = ("control_call", "high_pressure_switch", "low_pressure_switch")
+# What stands rightly in a defrost, and the words for it.
+AT_REST: Final[dict[str, tuple[str, ...]]] = {
+    "compressor": ("off",), "contactor": ("out",), "condenser_fans": ("stopped",), "low_pressure_switch": ("open",),
+    "liquid_solenoid": ("closed_no_pull",),
+}  # fmt: skip
+# What is seen of these while the unit stands says nothing once it runs.
+RESTS: Final = ("condenser_fans", "low_pressure_switch", "contactor", "evap_fans", "fans_still", "liquid_solenoid", "sight_glass")
+CYCLES_THE_FAN: Final = ("fan_cycling", "mixing_valve_and_fan")
+BUBBLES: Final = ("few_bubbles", "flashing", "empty")
+NO_AIR: Final = ("some_stopped", "stopped", "reversed", "held_by_ice")
 # These stand alone: nobody asks how other boxes on the same plant do.
 SELF_CONTAINED: Final = ("reach_in", "bottle", "prep_rail")
 # Dead behind an open contactor, whatever its poles are worth.
@@ -90,8 +102,20 @@ def says_nothing(key: str, f: Facts) -> str:
         return "the fans rest in a defrost"
     if key.startswith(BEHIND_CONTACTOR) and contactor_is_out(f.seen):
         return "behind an open contactor nothing is live"
+    if f.is_("control_call", "in_defrost") and key in AT_REST and f.is_(key, *AT_REST[key]):
+        return "it rests in a defrost"
+    if key == "low_pressure_switch" and f.is_(key, "open") and f.is_("control_call", "satisfied"):
+        return "open after a pump-down, as it should be"
+    if key == "sight_glass" and f.is_(key, *BUBBLES):
+        if f.is_("evap_fans", *NO_AIR) and not f.is_("fan_delay", "waits_cold"):
+            return "without air over the coil a glass bubbles whatever the charge"
+        settled = f.number("settled_min")
+        if settled is not None and settled < SETTLING_MIN:
+            return "it has not settled yet"
     if f.is_("compressor", "off"):
-        if key == "condenser_fans" and not f.is_("contactor", "in") and f.is_(key, "stopped", "slow", "cycling"):
+        # On its contactor it stands with the compressor; on a pressure switch it waits for the head besides.
+        waits = f.unit.head_control in CYCLES_THE_FAN or not f.is_("contactor", "in")
+        if key == "condenser_fans" and waits and f.is_(key, "stopped", "slow", "cycling"):
             return "the condenser fan stands with the compressor"
         if key in FLOW:
             return "nothing flows while it stands"
@@ -100,6 +124,11 @@ def says_nothing(key: str, f: Facts) -> str:
     if key == "contactor" and f.is_("compressor", "running", "short_cycling"):
         return "it goes with the compressor"
     return ""
+
+
+def rested(key: str, then: Facts) -> bool:
+    """Return whether something was seen while it rightly stood or said nothing, so that it says nothing of a unit that runs since."""
+    return key in RESTS and bool(says_nothing(key, then))
 
 
 def can_be_asked(entry: Observation, f: Facts) -> bool:
@@ -112,6 +141,9 @@ def can_be_asked(entry: Observation, f: Facts) -> bool:
     if key == "fans_in_defrost" and f.is_("evap_fans", "none"):
         return False
     if key == "fan_delay" and not f.is_("evap_fans", "stopped"):
+        return False
+    if key in IN_SERIES and f.is_("contactor", "in"):
+        # It is pulled in: everything in series with its coil is closed.
         return False
     if key == "siblings" and f.unit.kind.code.startswith(SELF_CONTAINED):
         return False

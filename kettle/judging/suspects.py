@@ -139,6 +139,8 @@ def suspect_at(network: Network, row: int, probability: float, weighed: Sequence
             of = members[0].label if abs(one) >= abs(other) else members[1].label
         if weight >= WORTH_SAYING:
             speaks_for.append(Evidence(feature.key, feature.text, weight, of, feature.stage))
+        elif weight <= -WORTH_SAYING and feature.key not in network.columns:
+            against.append(Evidence(feature.key, feature.text, weight, of, feature.stage))
         elif weight <= -WORTH_SAYING:
             shape = network.shape(row, feature.key)
             expected = max(shape, key=lambda state: shape[state])

@@ -28,7 +28,8 @@ class Act:
     signs it takes away while they stay (gas added: the leak), `closes` what another act so left. `still` marks what does not change how
     the unit runs. `unit` is that of its value, empty where it has none. `bench` marks what a bench of its own records, `held_as` the
     action of the case format that a hold can block, `shows` which way it should move a quantity where it was needed (UP or DOWN),
-    `only` the units it can be done on, `spares` the parts and stuff it takes, the first being what is put in.
+    `only` the units it can be done on, `spares` the parts and stuff it takes, the first being what is put in. `plain` is what was done in
+    the customer's words, `no_effect` why it puts nothing right where it does not.
     """
 
     part: str
@@ -51,6 +52,8 @@ class Act:
     shows: Mapping[str, str] = field(default_factory=dict)
     only: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
     spares: tuple[str, ...] = ()
+    plain: str = ""
+    no_effect: str = ""
 
     @property
     def code(self) -> str:
@@ -198,6 +201,16 @@ _ALL: Final = (
     Act("wiring", "put_right", "Wiring put right", {"evap_fan_no_power": 0.8, "no_call": 0.5}, {"evap_fans": "running"},
         ("evap_fans", "fans_still", "evap_fan_supply_v", "control_call", "contactor"), (), 5.0, ("evap_fans", "control_call", *_RUNS),
         "It does what its control asks, seen twice", caution=_LIVE),
+    Act("wiring", "output_moved", "Output moved for now", {"evap_fan_no_power": 0.9, "no_call": 0.5}, {},
+        ("evap_fans", "fans_still", "evap_fan_supply_v", "fan_delay", "control_call", "contactor", "air_weak_at"), (), 15.0,
+        ("evap_fans", "evap_fan_supply_v", "control_call", *_RUNS), "What it feeds runs, and stops when it should", caution=_LIVE,
+        bench=True),
+    Act("wiring", "delay_removed", "Delay timer taken out", {"no_call": 0.4, "short_cycle": 0.3}, {"circuit_extra": "nothing"},
+        ("circuit_extra", "compressor", "contactor", "controller_alarm"), (), 5.0, ("compressor", "control_call"),
+        "It starts when its control calls", caution=_LIVE),
+    Act("door", "switch_adjusted", "Door switch adjusted", {"evap_fan_no_power": 0.6}, {"door_switch": "made"},
+        ("door_switch", "evap_fans", "fans_still", "evap_fan_supply_v", "air_weak_at"), (), 5.0, ("evap_fans", "evap_fan_supply_v"),
+        "Fans run with the door shut, stop with it open", only={"walk_in": (True,)}, caution=_LIVE),
     Act("heater", "replaced", "Defrost heater replaced", {"defrost_heater_open": 0.95}, {}, ("heater_amps", "coil_after_defrost"), (), 0.0,
         ("heater_pct", "coil_after_defrost"), "Amps of every element, and a defrost seen to its end", caution=_LOCKED, still=True),
     Act("timer", "set", "Timer set", {"defrost_too_little": 0.7, "defrost_too_much": 0.7}, {},
@@ -303,7 +316,101 @@ _SPARES: Final[dict[str, tuple[str, ...]]] = {
     "sensor.replaced": ("sensor by its curve",),
     "thermostat.replaced": ("thermostat by range and load",),
 }
-ACTS: Final[dict[str, Act]] = {act.code: replace(act, shows=_SHOWS.get(act.code, {}), spares=_SPARES.get(act.code, ())) for act in _ALL}
+# What it is in the customer's words.
+_PLAIN: Final[dict[str, str]] = {
+    "coil.melted": "We melted the ice off the cooling coil",
+    "coil.cleaned": "We cleaned the cooling coil",
+    "evap_fan.freed": "We freed a fan that was stuck",
+    "evap_fan.replaced": "We put in a new fan",
+    "evap_fan.delay_bridged": "We bridged the switch that holds the fans back, for now",
+    "evap_fan.delay_set": "We set the switch that holds the fans back",
+    "door.adjusted": "We set the door so that it closes",
+    "door.gasket_replaced": "We put a new seal on the door",
+    "door.curtain_hung": "We hung a strip curtain in the doorway",
+    "door.kept_shut": "We agreed that the door is kept shut",
+    "stock.moved": "We moved stock away from the cooling coil",
+    "drain.cleared": "We cleared the drain",
+    "drain.thawed": "We thawed the drain",
+    "drain.resealed": "We sealed the drain pan",
+    "drain_heater.replaced": "We put in a new heater for the drain",
+    "condenser.cleaned": "We cleaned the coil that gives off the heat",
+    "condenser.blocked_on_purpose": "We covered part of the coil that gives off the heat, to test it",
+    "condenser.unblocked": "We uncovered the coil that gives off the heat again",
+    "condenser_fan.replaced": "We put in a new fan for the coil that gives off the heat",
+    "head_control.adjusted": "We set the valve that keeps the pressure up in the cold",
+    "head_control.replaced": "We put in a new valve that keeps the pressure up in the cold",
+    "bulb.moved": "We moved the valve's sensor to where it belongs",
+    "bulb.clamped": "We fastened the valve's sensor",
+    "bulb.insulated": "We insulated the valve's sensor",
+    "valve.turned_in": "We set the valve that feeds the coil",
+    "valve.turned_out": "We set the valve that feeds the coil",
+    "valve.exercised": "We freed the valve that feeds the coil",
+    "valve.strainer_cleaned": "We cleaned the strainer before the valve",
+    "valve.element_replaced": "We put a new head on the valve that feeds the coil",
+    "valve.replaced": "We put in a new valve that feeds the coil",
+    "cap_tube.replaced": "We put in a new feed tube",
+    "drier.replaced": "We put in a new filter",
+    "liquid_solenoid.coil_replaced": "We put a new coil on the electric valve",
+    "liquid_solenoid.replaced": "We put in a new electric valve",
+    "regulator.opened": "We opened the pressure regulator",
+    "regulator.closed": "We closed the pressure regulator",
+    "charge.added": "We added refrigerant",
+    "charge.recovered": "We took refrigerant out",
+    "charge.weighed_in": "We filled it with the right weight of refrigerant",
+    "leak.repaired": "We repaired the leak",
+    "leak.given_up": "The leak stays open, as you decided",
+    "air.purged": "We took air out of the system",
+    "compressor.rested": "We let the compressor cool down",
+    "compressor.replaced": "We put in a new compressor",
+    "contactor.tightened": "We tightened the main switch",
+    "contactor.replaced": "We put in a new main switch",
+    "start_parts.replaced": "We put in new starting parts",
+    "supply.restored": "We brought the power back",
+    "wiring.put_right": "We put the wiring right",
+    "heater.replaced": "We put in a new defrost heater",
+    "timer.set": "We set the defrost clock",
+    "timer.replaced": "We put in a new defrost clock",
+    "relay.freed": "We freed a switch that was stuck",
+    "relay.replaced": "We put in a new relay",
+    "termination.replaced": "We put in the sensor that ends the defrost, new",
+    "sensor.moved": "We moved a temperature sensor",
+    "sensor.replaced": "We put in a new temperature sensor",
+    "sensor.swapped_back": "We put the sensors back where they belong",
+    "thermostat.adjusted": "We set the thermostat",
+    "thermostat.replaced": "We put in a new thermostat",
+    "pressure_control.adjusted": "We set the pressure switch",
+    "program.changed": "We changed when and how long it defrosts",
+    "parameters.changed": "We set the controller for this unit",
+    "control.set_calling": "We turned the cooling back on",
+    "wiring.output_moved": "We fed it from another output of its controller, for now",
+    "wiring.delay_removed": "We took out a delay timer that held it back",
+    "door.switch_adjusted": "We set the switch of the door",
+}
+# Why some acts put nothing right by themselves.
+_NO_EFFECT: Final[dict[str, str]] = {
+    "condenser.blocked_on_purpose": "it mimics a warm day", "condenser.unblocked": "it ends what mimicked a warm day",
+    "regulator.closed": "it holds a box up, and is no fault's cure", "leak.repaired": "the shortage goes with gas, the leak with this",
+    "leak.given_up": "a decision of the customer",
+}  # fmt: skip
+ACTS: Final[dict[str, Act]] = {
+    act.code: replace(
+        act,
+        shows=_SHOWS.get(act.code, {}),
+        spares=_SPARES.get(act.code, ()),
+        plain=_PLAIN[act.code],
+        no_effect=_NO_EFFECT.get(act.code, ""),
+    )
+    for act in _ALL
+}
+# They open the circuit: it is not left before it is held by nitrogen and dry.
+OPENS: Final = frozenset((
+    "compressor.replaced", "drier.replaced", "cap_tube.replaced", "valve.replaced", "valve.element_replaced", "valve.strainer_cleaned",
+    "liquid_solenoid.replaced", "head_control.replaced",
+))  # fmt: skip
+# They prepare or end something and repair nothing: what is read after them is still of the unit as found.
+PREPARES: Final = frozenset((
+    "coil.melted", "condenser.blocked_on_purpose", "condenser.unblocked", "charge.recovered", "compressor.rested", "leak.given_up",
+))  # fmt: skip
 # What puts a cause right most surely: cause -> code of the act.
 SUREST: Final[dict[str, str]] = {
     cause: max((act for act in _ALL if cause in act.removes), key=lambda act: act.removes[cause]).code

@@ -122,7 +122,15 @@ def pair_faults(circuit: Circuit) -> list[Fault]:
                 Fault(first, way, Fault(second, other_way))
                 for first in firsts for second in seconds if len(seconds) == 1 or _leg(first) == _leg(second)
             ]  # fmt: skip
+    for one, way, other, other_way, _ in ON_ANY_LEG:
+        found += [
+            Fault(first, way, Fault(second, other_way)) for first in _named(circuit, one) for second in _named(circuit, other)
+        ]  # fmt: skip
     return found
+
+
+# What fails together on whatever leg: a pole that makes no more behind which a winding's protector opened.
+ON_ANY_LEG: Final[tuple[tuple[str, str, str, str, float], ...]] = (("pole_", "open", "winding_", "open", 0.06),)
 
 
 # What follows a stem that is counted.
@@ -147,7 +155,7 @@ def weight_of(circuit: Circuit, fault: Fault) -> float:
     if fault.also is None:
         return way_of(circuit.part(fault.part), fault.way).weight
     return next(
-        share for one, way, other, other_way, share in TOGETHER
+        share for one, way, other, other_way, share in (*TOGETHER, *ON_ANY_LEG)
         if (way, other_way) == (fault.way, fault.also.way)
         and fault.part in _named(circuit, one) and fault.also.part in _named(circuit, other)
     )  # fmt: skip

@@ -74,6 +74,11 @@ def cause_of(fault: Fault) -> str:
 
 # Start of a part's key, state -> the observation its amps are.
 AMPS: Final = (("lead_", "calling", "compressor_amps"), ("defrost_pole", "defrosting", "heater_amps"))
+# Two pins of a compressor -> the observation their ohms are; on three phases the pairs are kept as they come.
+_WINDINGS: Final = {
+    frozenset("12"): "winding_cs_ohm", frozenset("23"): "winding_sr_ohm", frozenset("13"): "winding_cr_ohm",
+    frozenset("CS"): "winding_cs_ohm", frozenset("SR"): "winding_sr_ohm", frozenset("CR"): "winding_cr_ohm",
+}  # fmt: skip
 # Observations are of a unit that calls; a heater's volts are of one in a defrost: at any other time 0 V there is right.
 TAKEN_IN: Final = {"heater_volts": "defrosting"}
 
@@ -111,6 +116,17 @@ def observed_as(circuit: Circuit, one: str, other: str) -> str:
 def observed_amps(part: str, state: str) -> str:
     """Return the key of the observation that amps round a part's lead are in a state; empty where they are none."""
     return next((key for start, when, key in AMPS if part.startswith(start) and when == state), "")
+
+
+def observed_ohms(circuit: Circuit, one: str, other: str) -> str:
+    """Return the key of the observation that ohms between two points are: of a compressor's windings, or of one to the shell; else empty."""
+    pins = {"C1": "1", "C2": "2", "C3": "3"} if circuit.phases == 3 else {"C": "C", "S": "S", "R": "R", circuit.common: "R", "T2": "R"}
+    pair = {one, other}
+    if circuit.ground in pair:
+        return "winding_ground_ohm" if pair - {circuit.ground} <= set(pins) - {circuit.common, "T2"} else ""
+    if not pair <= set(pins):
+        return ""
+    return _WINDINGS.get(frozenset(pins[key] for key in pair), "")
 
 
 def leads_of(circuit: Circuit, key: str) -> tuple[str, str] | None:

@@ -18,6 +18,10 @@ VOLTS_SHARE, LEAST_VOLTS = 0.03, 1.0
 AMPS_SHARE, LEAST_AMPS = 0.12, 0.15
 OHMS_LOG: Final = 0.3
 OPEN_SHOWN_OHM: Final = 1e7
+# Below this anything lies to ground; how far a path there is told by its ohms, decades.
+GROUND: Final = "G"
+LIES_TO_GROUND_OHM: Final = 1e5
+GROUND_DECADES: Final = 2.0
 # A reading that nothing explains is a slip this often; what is seen to run or stand is seen wrong so often.
 SLIP: Final = 1e-3
 SEEN_WRONG: Final = 0.02
@@ -115,7 +119,15 @@ def _apart(what: str, value: Figures) -> Figures:
 
 
 def log_likelihood(reading: Reading, shown: Figures) -> Figures:
-    """Return how well a reading fits what would be shown, as a log-likelihood with room for a slip."""
+    """Return how well a reading fits what would be shown, as a log-likelihood with room for a slip.
+
+    Ohms to ground say by themselves whether a part lies to it; how many they are says little of where.
+    """
+    if reading.what == "ohms" and GROUND in (reading.one, reading.other):
+        lies = reading.value < LIES_TO_GROUND_OHM
+        near = np.abs(np.log10(np.maximum(shown, 0.05) / max(min(reading.value, OPEN_SHOWN_OHM), 0.05))) / GROUND_DECADES
+        fits_ground: Figures = np.log(np.where((shown < LIES_TO_GROUND_OHM) == lies, 1.0 - SLIP, SLIP)) - 0.5 * np.minimum(near, 3.0) ** 2
+        return fits_ground
     if reading.what == "ohms":
         off = np.log(np.maximum(shown, 0.05) / max(min(reading.value, OPEN_SHOWN_OHM), 0.05)) / OHMS_LOG
     else:

@@ -49,6 +49,8 @@ class _Rule:
 def _ice(f: Facts) -> tuple[State, str]:
     if coil_iced(f):
         return "first", "melt it all, then read"
+    if f.is_("complaint", "first_start") and "ice_form" not in f.seen:
+        return "ok", "it has not run yet"
     return ("ok", "clear") if "ice_form" in f.seen else ("unknown", "nobody looked")
 
 
@@ -121,9 +123,11 @@ def _valve(f: Facts) -> tuple[State, str]:
 
 def _second_sign(f: Facts) -> tuple[State, str]:
     level, subcooling = f.number("receiver_level_pct"), f.derived.get("subcooling_f")
-    low_level, low_subcooling = default_band(f.unit, "receiver_level_pct"), default_band(f.unit, "subcooling_f")
-    if level is not None and low_level is not None and level < low_level[0]:
+    low_subcooling = default_band(f.unit, "subcooling_f")
+    if level is not None and _plainly_short(f) and not holds.gas_escapes(f):
         return "ok", f"receiver at {format_number(level, 0)} %: low"
+    if holds.gas_escapes(f):
+        return "ok", "gas was seen to get out"
     if subcooling is not None and low_subcooling is not None:
         told = f.shown.text(subcooling, "°F diff")
         if subcooling < low_subcooling[0]:
@@ -132,6 +136,12 @@ def _second_sign(f: Facts) -> tuple[State, str]:
     if level is not None:
         return "first", f"receiver at {format_number(level, 0)} %, not low"
     return "unknown", "subcooling or receiver level, besides the glass" if f.unit.receiver else "subcooling"
+
+
+def _plainly_short(f: Facts) -> bool:
+    """Whether a sign says that it is short which no valve can bring about: a low receiver, or gas seen to get out."""
+    level, low = f.number("receiver_level_pct"), default_band(f.unit, "receiver_level_pct")
+    return holds.gas_escapes(f) or (level is not None and low is not None and level < low[0])
 
 
 def _leak(f: Facts) -> tuple[State, str]:
@@ -177,7 +187,8 @@ def may_add(f: Facts) -> Answer:
         label = f.shown.text(f.unit.critical_charge_oz, "oz", 1)
         return Answer(False, f"No gas by gauge or glass: critically charged. Recover, evacuate, weigh in {label}", tuple(lines), ())
     first = next((line for line in lines if line.state == "first"), None)
-    open_ = next((line for line in lines if line.state == "unknown" and line.code not in _MAY_WAIT), None)
+    waits = (*_MAY_WAIT, "valve") if _plainly_short(f) else _MAY_WAIT
+    open_ = next((line for line in lines if line.state == "unknown" and line.code not in waits), None)
     if first is not None and first.code == "second":
         return Answer(False, f"No, it does not look short: {first.says}", tuple(lines), ())
     if first is not None:

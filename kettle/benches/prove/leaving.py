@@ -4,7 +4,18 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.benches.prove.promised import CONTROLLER, ICE_LEFT, NOT_PROVED, QUOTE, TEMPORARY, Proposal
+from kettle.benches.prove.promised import (
+    CONTROLLER,
+    DEFROSTING,
+    ICE_LEFT,
+    LEAK_OPEN,
+    NOT_PROVED,
+    OPENED,
+    QUOTE,
+    RELEASE,
+    TEMPORARY,
+    Proposal,
+)
 
 
 @dataclass(frozen=True)
@@ -39,21 +50,24 @@ class Kind:
 
 
 KINDS: Final[Mapping[str, Kind]] = {
-    "service": Kind(("again", "knows"), CONTROLLER),
+    "inside_release": Kind(("knows", "again"), RELEASE),
+    "service_mode": Kind(("again", "knows"), CONTROLLER),
     "unconfirmed": Kind(("display", "again"), CONTROLLER),
-    "ice": Kind(("again", "purpose", "watches"), ICE_LEFT),
-    "for_now": Kind(("again", "purpose", "knows"), TEMPORARY),
-    "said": Kind(("purpose", "knows", "again"), TEMPORARY),
-    "proof": Kind(("again", "watches", "no_wait"), NOT_PROVED),
+    "still_defrosting": Kind(("watches", "again", "purpose"), DEFROSTING),
+    "ice_left": Kind(("again", "purpose", "watches"), ICE_LEFT),
+    "opened_circuit": Kind(("again", "knows"), OPENED),
+    "leak_open": Kind(("knows", "again"), LEAK_OPEN),
+    "left_there": Kind(("needed", "again", "knows", "purpose"), TEMPORARY),
+    "box_not_read": Kind(("again", "watches", "no_wait"), NOT_PROVED),
+    "not_proved": Kind(("again", "watches", "no_wait"), NOT_PROVED),
     "quote": Kind(("later", "knows"), QUOTE),
     "unasked": Kind(("word", "knows"), QUOTE),
-    "placed": Kind(("needed", "again", "knows"), TEMPORARY),
 }
 
 
 @dataclass(frozen=True)
 class Doubt:
-    """Something that should not be left so: a key no other of the visit has ("proof:air"), its kind, and words."""
+    """Something that should not be left so: a key no other of the visit has ("not_proved:air"), its kind, and words."""
 
     key: str
     kind: str
@@ -87,6 +101,8 @@ def promised(doubts: Sequence[Doubt], answered: Mapping[str, str]) -> tuple[Prop
     """Return what somebody comes back for by the answers, each once; what is not proved is always come back for."""
     open_ones = unanswered(doubts, answered)
     found = [
-        KINDS[one.kind].promises for one in doubts if one.kind == "proof" or (one not in open_ones and ANSWERS[answered[one.key]].again)
+        KINDS[one.kind].promises
+        for one in doubts
+        if one.kind == "not_proved" or (one not in open_ones and ANSWERS[answered[one.key]].again)
     ]
     return tuple(dict.fromkeys(found))

@@ -32,11 +32,30 @@ GAS_ADDED: Final = Proposal("gas_added", "Level and glass: does it lose again?",
 BURN_OUT: Final = Proposal("compressor", "Acid test, suction drier, amps", "The compressor was replaced", (2, 7))
 NOT_PROVED: Final = Proposal("not_proved", "Prove what could not be seen", "Left before it was proved", (1, 3))
 CONTROLLER: Final = Proposal("controller", "Read the controller again", "Not confirmed when it was left", (1, 3))
+RELEASE: Final = Proposal("inside_release", "The inside release", "It failed", (0, 1))
+DEFROSTING: Final = Proposal("defrosting", "Box and coil after the defrost", "Left in a defrost", (1, 2))
+OPENED: Final = Proposal("opened", "Test and evacuate the circuit", "Left open", (0, 1))
 PROGRAM: Final = Proposal("program", "Coil after a defrost, ended by what", "The defrosts were changed", (3, 7))
 # fmt: on
 PROPOSALS: Final = {
     one.code: one
-    for one in (ICE_LEFT, MELTED, COLD_CHARGE, QUOTE, TEMPORARY, FREED, LEAK_OPEN, GAS_ADDED, BURN_OUT, NOT_PROVED, CONTROLLER, PROGRAM)
+    for one in (
+        ICE_LEFT,
+        MELTED,
+        COLD_CHARGE,
+        QUOTE,
+        TEMPORARY,
+        FREED,
+        LEAK_OPEN,
+        GAS_ADDED,
+        BURN_OUT,
+        NOT_PROVED,
+        CONTROLLER,
+        PROGRAM,
+        RELEASE,
+        DEFROSTING,
+        OPENED,
+    )
 }  # fmt: skip
 
 

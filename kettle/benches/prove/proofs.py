@@ -128,6 +128,12 @@ def _starts(s: Since, shown: ShownUnits) -> Told:
     return (PROVED if s.starts >= STARTS else OPEN), f"{s.starts} of {STARTS} starts" if s.starts else ""
 
 
+def _water(s: Since, shown: ShownUnits) -> Told:
+    if "drain_fault" in s.seen:
+        return AGAINST, f"something is wrong with it: {str(s.seen['drain_fault']).replace('_', ' ')}"
+    return _word("drain", ("running",), ("slow", "blocked", "frozen"))(s, shown)
+
+
 def _air(s: Since, shown: ShownUnits) -> Told:
     weak = s.seen.get("air_weak_at")
     if weak is None:
@@ -158,7 +164,7 @@ KINDS: Final[Mapping[str, Kind]] = {kind.code: kind for kind in (
          ("defrost_ended_by", "termination"), lambda unit: unit.defrost in ("electric", "hot_gas")),
     Kind("coil", "Coil clear, back and corners", "Torch behind the coil and into its corners", 3, _coil, ("coil_after_defrost", "clear")),
     Kind("water", "Water seen to leave the drain", "Pour a cup, or watch a defrost's water go", 3,
-         _word("drain", ("running",), ("slow", "blocked", "frozen")), ("drain", "running")),
+         _water, ("drain", "running")),
     Kind("amps", "Amps on each leg", "Clamp on each leg while it runs", 3, _amps),
     Kind("starts", "Started twice by itself", "Off and on by its control, twice", 15, _starts),
     Kind("air", "Air felt at every section", "Hand along the coil, at every door of a case", 2, _air, ("air_weak_at", "nowhere")),

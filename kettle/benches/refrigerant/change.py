@@ -97,6 +97,18 @@ def steps(part: str, unit: Unit) -> list[Step]:
     return [*before, *_BEFORE, *amid, *drier, *_BRAZED, *after]
 
 
+def every_step() -> tuple[str, ...]:
+    """Return the codes of all steps there are, of every part and of a triple evacuation."""
+    every = [*_BEFORE, *_BRAZED, *_AFTER, DRIER, *TRIPLE, *(step for own in _OWN.values() for step in own)]
+    return tuple(dict.fromkeys(step.code for step in every))
+
+
+def step_of(part: str, code: str) -> Step | None:
+    """Return a step of changing a part by its code; None for one it has not."""
+    own = TRIPLE if part == "triple" else (*_OWN.get(part, ()), *_BEFORE, DRIER, *_BRAZED, *_AFTER)
+    return next((step for step in own if step.code == code), None)
+
+
 # What a step uses up, which a quote names; its tools are no part of it.
 TAKES: Final = {
     "caps": "Caps, cores, seals", "drier": "Drier", "acid": "Acid test", "bulb": "Bulb straps, insulation", "strainer": "Strainer drier",

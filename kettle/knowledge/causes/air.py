@@ -13,7 +13,8 @@ _STARVED_OF_AIR = {
     "compressor_shell": {"sweating": 0.3, "frosted": 0.12},
     "box_temp_f": {"high": MOSTLY},
     "ice_form": {"heavy_frost": 0.45, "hard_ice": 0.2},
-    "ice_places": {"coil_whole": 0.4, "suction_line": 0.3, "valve_outlet": 0.15},
+    # A coil without air is starved of heat: what it still boils freezes on its first passes.
+    "ice_places": {"coil_whole": 0.4, "suction_line": 0.3, "valve_outlet": 0.15, "coil_inlet_passes": 0.2, "distributor_tubes": 0.1},
     "siblings": {"all_ok": 0.93},
     "air_weak_at": {
         "nowhere": SELDOM,
@@ -49,6 +50,7 @@ CAUSES = (
         never=_NO_FAN,
         comes="sudden",
         mimics=(("evap_fan_no_power", "voltage at the motor's own leads"),),
+        was="A fan on the cooling coil had failed, so cold air was not moved through the box.",
     ),
     Cause(
         "evap_fan_no_power",
@@ -68,6 +70,7 @@ CAUSES = (
         comes="sudden",
         after=("parts",),
         mimics=(("evap_fan_failed", "voltage at the motor's own leads"),),
+        was="The fan on the cooling coil was sound but got no power.",
     ),
     Cause(
         "fan_delay_waiting",
@@ -91,6 +94,7 @@ CAUSES = (
         never=_NO_FAN,
         comes="sudden",
         mimics=(("evap_fan_no_power", "bridge the delay: the fans start"),),
+        was="The fans on the cooling coil waited for a colder coil, which it could not reach.",
     ),
     Cause(
         "evap_airflow_low",
@@ -103,6 +107,7 @@ CAUSES = (
         words("lock_out"),
         comes="slow",
         mimics=(("txv_overfeeding", "air over the coil first: low superheat with a high TD is lack of air"),),
+        was="The cooling coil was dirty or blocked by stock, so too little air got through.",
     ),
     Cause(
         "door_infiltration",
@@ -137,6 +142,7 @@ CAUSES = (
             },
         ),
         mimics=(("defrost_too_little", "watch a defrost end, then watch the door: ice grows with use, not with the clock"),),
+        was="The door stood open and let in warm wet air, which froze on the coil.",
     ),
     Cause(
         "door_seal",
@@ -156,6 +162,7 @@ CAUSES = (
         words("inside"),
         comes="slow",
         mimics=(("door_infiltration", "frost along the frame, not over the whole coil"),),
+        was="The door's gasket, frame or closer let warm air leak in.",
     ),
     Cause(
         "hot_stock",
@@ -175,5 +182,6 @@ CAUSES = (
         ("Ask what came in and when; product warmer than the air", "Watch it fall for half an hour"),
         ("Leave it to come down; show how stock is loaded cold",),
         by_kind={"display": 1.4, "reach_in": 1.3, "bottle": 3.0},
+        was="Warm goods had been put in; the box came down by itself.",
     ),
 )

@@ -52,6 +52,7 @@ CAUSES = (
         ),
         comes="slow",
         after=("charge",),
+        was="The unit had lost refrigerant through a leak.",
     ),
     Cause(
         "overcharge",
@@ -93,6 +94,7 @@ CAUSES = (
         ),
         comes="made",
         after=("charge",),
+        was="There was more refrigerant in the unit than it can hold.",
     ),
     Cause(
         "noncondensables",
@@ -114,6 +116,7 @@ CAUSES = (
         words("licensed", "pressure"),
         comes="made",
         after=("charge", "parts"),
+        was="Air or nitrogen was trapped with the refrigerant.",
     ),
     Cause(
         "liquid_restriction",
@@ -137,6 +140,7 @@ CAUSES = (
         mimics=(("undercharge", "a full glass before it and a drop in temperature across it"),),
         comes="slow",
         after=("parts",),
+        was="Something blocked the liquid line.",
     ),
     Cause(
         "cap_tube_restricted",
@@ -154,6 +158,7 @@ CAUSES = (
         words("licensed", "pressure"),
         only={"metering": ("cap_tube",)},
         mimics=(("undercharge", "only after a weighed charge"),),
+        was="The thin tube that feeds the coil was plugged or the wrong one.",
     ),
     Cause(
         "liquid_solenoid_closed",
@@ -188,6 +193,7 @@ CAUSES = (
         by_kind={"provision": 1.8, "display": 1.4},
         mimics=(("liquid_restriction", "magnet pull, and flow when it is opened by hand"),),
         comes="sudden",
+        was="The electric valve that lets liquid to this box did not open.",
     ),
     Cause(
         "solenoid_leaking",
@@ -210,6 +216,7 @@ CAUSES = (
         words("licensed", "pressure"),
         only={"metering": ("txv", "eev")},
         mimics=(("compressor_inefficient", "after pump-down: creep with the suction valve shut is the compressor"),),
+        was="The electric liquid valve leaked through and did not shut.",
     ),
     Cause(
         "suction_regulator_shut",
@@ -237,5 +244,6 @@ CAUSES = (
         words("pressure"),
         by_kind={"walk_in": 1.2, "provision": 2.0, "reach_in": 0.2, "prep": 0.2, "bottle": 0.1},
         mimics=(("txv_underfeeding", "pressure at the coil outlet: high before the regulator, low behind it"),),
+        was="A regulator in the suction line held back more than it should.",
     ),
 )

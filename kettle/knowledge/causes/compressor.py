@@ -36,6 +36,7 @@ CAUSES = (
         words("licensed", "lock_out", "pressure"),
         mimics=(("suction_regulator_shut", "pump-down: a worn one cannot"),),
         comes="slow",
+        was="The compressor ran but no longer pumped as it should.",
     ),
     Cause(
         "compressor_overload",
@@ -56,6 +57,7 @@ CAUSES = (
         words("lock_out", "hot_line"),
         mimics=(("compressor_open_winding", "cooling: the protector closes again, a winding does not"),),
         comes="sudden",
+        was="The compressor's own protector had switched it off because it ran hot.",
     ),
     Cause(
         "compressor_grounded",
@@ -73,6 +75,7 @@ CAUSES = (
         ("Replace the compressor; burn-out clean-up if the oil says so", "Never switch it on again to try it"),
         words("lock_out", "licensed"),
         comes="sudden",
+        was="A winding inside the compressor touched its shell: it was burnt out.",
     ),
     Cause(
         "compressor_open_winding",
@@ -93,5 +96,6 @@ CAUSES = (
         words("lock_out", "licensed"),
         mimics=(("compressor_overload", "cold shell: a protector would have closed"), ("start_parts_failed", "the windings read right")),
         comes="sudden",
+        was="A winding inside the compressor was broken.",
     ),
 )

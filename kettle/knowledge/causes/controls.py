@@ -26,6 +26,7 @@ CAUSES = (
         mimics=(("stat_calibration", "own thermometer at the sensor"),),
         comes="sudden",
         after=("settings",),
+        was="The control did not ask for cold.",
     ),
     Cause(
         "stat_calibration",
@@ -48,6 +49,7 @@ CAUSES = (
         (),
         mimics=(("sensor_mixup", "warm the probe: does this display move?"),),
         after=("settings",),
+        was="The control worked to a temperature that was not the true one.",
     ),
     Cause(
         "sensor_mixup",
@@ -73,6 +75,7 @@ CAUSES = (
         mimics=(("stat_calibration", "the display follows another box"),),
         comes="made",
         after=("parts",),
+        was="A temperature sensor was in the wrong place or role.",
     ),
     Cause(
         "lp_control_misset",
@@ -110,6 +113,7 @@ CAUSES = (
         mimics=(("short_cycle", "the settings against the table"),),
         comes="made",
         after=("settings",),
+        was="The pressure switch that controls the temperature was set wrong, so it got too cold or too warm.",
     ),
     Cause(
         "short_cycle",
@@ -126,6 +130,7 @@ CAUSES = (
         ("Wider differential, an anti-short-cycle delay",),
         (),
         mimics=(("solenoid_leaking", "pump down and hold"),),
+        was="The control started and stopped the compressor too often.",
     ),
     Cause(
         "wrong_parameters",
@@ -147,5 +152,6 @@ CAUSES = (
         by_kind={"reach_in": 0.5},
         comes="made",
         after=("settings", "parts"),
+        was="The controller was set up for another unit.",
     ),
 )

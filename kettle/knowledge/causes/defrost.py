@@ -26,6 +26,7 @@ CAUSES = (
         after=("settings", "defrost"),
         prior_freezer=0.045,
         only=_PROGRAMMED,
+        was="The defrost that should clear the coil did not start.",
     ),
     Cause(
         "defrost_too_little",
@@ -52,6 +53,7 @@ CAUSES = (
         after=("settings", "defrost"),
         prior_freezer=0.06,
         only=_PROGRAMMED,
+        was="Defrosts were too short or too few for the frost this box makes, so ice built up.",
     ),
     Cause(
         "defrost_heater_open",
@@ -74,6 +76,7 @@ CAUSES = (
         prior_freezer=0.06,
         only={"defrost": ("electric",)},
         mimics=(("defrost_too_little", "heater amps: right in one, low in the other"),),
+        was="One or more of the heaters that clear the coil did not heat any more.",
     ),
     Cause(
         "defrost_too_much",
@@ -97,6 +100,7 @@ CAUSES = (
         prior_freezer=0.04,
         only=_PROGRAMMED,
         mimics=(("defrost_not_terminating", "what ends it: read the termination sensor at the end"),),
+        was="Defrosts were too long or too many: they put heat and moisture back into the box.",
     ),
     Cause(
         "defrost_not_terminating",
@@ -119,6 +123,7 @@ CAUSES = (
         prior_freezer=0.03,
         only={"defrost": ("electric", "hot_gas")},
         mimics=(("defrost_too_little", "the coil after it: clear and hot here, iced there"),),
+        was="The sensor or switch that should end the defrost did not, so each ran its full time.",
     ),
     Cause(
         "compressor_runs_in_defrost",
@@ -139,6 +144,7 @@ CAUSES = (
         words("lock_out"),
         prior_freezer=0.015,
         only={"defrost": ("electric", "hot_gas")},
+        was="The compressor kept cooling while the heaters tried to clear the coil.",
     ),
     Cause(
         "drain_blocked",
@@ -169,6 +175,7 @@ CAUSES = (
         ),
         prior_freezer=0.06,
         mimics=(("defrost_too_little", "ice from the pan up, with the coil clear after a defrost"),),
+        was="Melt water could not leave the pan, so it froze or ran over.",
     ),
     Cause(
         "residual_ice",
@@ -187,5 +194,6 @@ CAUSES = (
         words("wet"),
         comes="slow",
         after=("melted",),
+        was="Ice had been left inside the coil at an earlier visit and had grown again.",
     ),
 )

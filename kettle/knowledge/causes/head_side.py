@@ -35,6 +35,7 @@ CAUSES = (
             ("condenser_fan_failed", "look at the fan"),
         ),
         comes="slow",
+        was="The coil that gives off the heat was clogged with dirt.",
     ),
     Cause(
         "condenser_fan_failed",
@@ -52,6 +53,7 @@ CAUSES = (
         ),
         mimics=(("condenser_dirty", "light through the fins, fan standing"),),
         comes="sudden",
+        was="The fan of the coil that gives off the heat had stopped.",
     ),
     Cause(
         "head_control_stuck_bypass",
@@ -74,6 +76,7 @@ CAUSES = (
         only=_MIXING,
         variants=(({"outside": "cold"}, {"head_control": {"bypassing_when_warm": 0.3}}),),
         mimics=(("undercharge", "the valve's ports and the liquid line: hot here, not just short"),),
+        was="The valve that keeps the pressure up in winter sent hot gas past the coil in warm weather.",
     ),
     Cause(
         "head_control_not_holding",
@@ -110,6 +113,7 @@ CAUSES = (
         mimics=(("winter_charge_short", "the head: low when nothing holds it, held up with an empty receiver when gas is short"),),
         # It shows in the cold alone: a quarter of the calls, and nearly all of its own.
         by_weather={"cold": 4.0, "mild": 0.3, "hot": 0.1},
+        was="In cold weather nothing kept the pressure up, so the cooling coil was not fed.",
     ),
     Cause(
         "winter_charge_short",
@@ -139,5 +143,6 @@ CAUSES = (
         mimics=(("undercharge", "the weather, and a leak test"),),
         # It shows in the cold alone: a quarter of the calls, and nearly all of its own.
         by_weather={"cold": 4.0, "mild": 0.3, "hot": 0.1},
+        was="There was not enough refrigerant for cold weather.",
     ),
 )

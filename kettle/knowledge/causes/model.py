@@ -29,7 +29,8 @@ class Cause:
     replace some of them in a context (fields of the unit, "moment", "outside": cold, mild or hot). `only` limits the cause to units
     built a certain way (field -> allowed values), `never` rules it out in a context. `comes` says how it comes about (sudden, slow, or
     made: by whoever set it up), `after` what a visit before it changed. `splits` names an observation that tells which of several
-    remedies it wants: (key, word -> how to put that right). `mimics` names causes it is taken for, each with what tells them apart.
+    remedies it wants: (key, word -> how to put that right). `plain` is what is wrong in the customer's words, `was` what it was, once put
+    right. `mimics` names causes it is taken for, each with what tells them apart.
     """
 
     code: str
@@ -50,6 +51,7 @@ class Cause:
     after: tuple[str, ...] = ()
     splits: tuple[str, Mapping[str, tuple[str, ...]]] | None = None
     by_weather: Mapping[str, float] = field(default_factory=dict)
+    was: str = ""
 
     def possible_in(self, context: Context) -> bool:
         """Whether the cause can be there in a context (a coil without fans has no fan to fail)."""

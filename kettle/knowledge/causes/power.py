@@ -28,6 +28,7 @@ CAUSES = (
         words("lock_out"),
         mimics=(("voltage_problem", "measure before and after the contactor"), ("compressor_open_winding", "volts across the poles")),
         comes="sudden",
+        was="One contact of the switch that feeds the compressor no longer passed current.",
     ),
     Cause(
         "start_parts_failed",
@@ -51,6 +52,7 @@ CAUSES = (
         by_kind={"reach_in": 1.6, "bottle": 1.6, "prep": 1.6},
         mimics=(("compressor_open_winding", "the three winding readings"),),
         comes="sudden",
+        was="The parts that help the compressor start had failed.",
     ),
     Cause(
         "voltage_problem",
@@ -75,5 +77,6 @@ CAUSES = (
         words("lock_out"),
         mimics=(("contactor_pole_open", "measure before the contactor"),),
         comes="sudden",
+        was="The supply was low, unbalanced or had lost a phase.",
     ),
 )

@@ -47,6 +47,7 @@ CAUSES = (
         mimics=(("undercharge", "the glass: clear here, flashing when charge is short"), ("liquid_restriction", "the drop over the drier")),
         comes="slow",
         after=("valve",),
+        was="The valve that feeds the coil let too little refrigerant through.",
     ),
     Cause(
         "txv_overfeeding",
@@ -61,6 +62,7 @@ CAUSES = (
         mimics=(("bulb_fault", "the bulb, by hand and eye: it is nearly always the bulb"), ("evap_airflow_low", "air over the coil")),
         comes="slow",
         after=("valve",),
+        was="The valve that feeds the coil let too much refrigerant through.",
     ),
     Cause(
         "bulb_fault",
@@ -79,5 +81,6 @@ CAUSES = (
         only=_TXV,
         comes="made",
         after=("valve", "parts"),
+        was="The sensing bulb of the valve did not feel its pipe, so the valve fed too much.",
     ),
 )

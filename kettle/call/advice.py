@@ -1,0 +1,220 @@
+"""May gas go in, may the stem be turned: one answer each, in words, with what comes first."""
+
+from dataclasses import dataclass, field
+from typing import Final
+
+from kettle.benches.charge import critical, may_add
+from kettle.benches.charge.may_add import BUBBLES
+from kettle.benches.valve.adjust import FAR_OUT_F, FAR_OUT_STEP_TURNS, FLOODS_F, USUAL_STEP_TURNS
+from kettle.call.events import Event
+from kettle.call.judged import Judged
+from kettle.call.opened import Opened
+from kettle.call.turns import turn_words, without_answer
+from kettle.judging import holds, running
+from kettle.judging.facts import Facts
+from kettle.judging.verdicts import Verdict
+from kettle.knowledge.bands import default_band
+
+# The share a receiver is left at, warm or covered, where a mixing valve floods the condenser; over its band's end it is too full.
+WINTER_LEVEL_PCT: Final = 80.0
+WARM_F: Final = 70.0
+# A shortage this likely asks for gas.
+SHORT_FROM: Final = 0.25
+SHORT: Final = ("undercharge", "winter_charge_short")
+# After so many turns without an answer there is no further one.
+NO_MORE_TURNS: Final = 2
+
+
+@dataclass(frozen=True)
+class Charge:
+    """May gas go in: yes, no, first (something first) or stop (it is enough, or too much), in words, and why."""
+
+    may: str
+    text: str
+    why: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Valve:
+    """May the stem be turned to set superheat: yes, no or wait, in words; the turn ("turned_in" or "turned_out", turns) and the coil."""
+
+    may: str
+    text: str
+    turn: tuple[str, float] | None = None
+    on: int | None = None
+
+
+def charge(judged: Judged, opened: Opened) -> Charge:
+    """Return whether gas may go in now."""
+    facts = judged.course(1).now.facts
+    if opened.empty or (opened.open and _gas_in(judged) is None):
+        return _opened(judged, opened, facts)
+    gas = _gas_in(judged)
+    if gas is not None:
+        return _gone_in(judged, facts, gas)
+    why = _signs(judged, facts)
+    if facts.unit.receiver and facts.is_("sight_glass", "clear") and not facts.is_("leak_test", "found"):
+        level = facts.number("receiver_level_pct")
+        if level is None or not _low_level(facts, level):
+            return Charge("no", "The glass is clear: nothing asks for gas")
+    if not why:
+        return Charge("no", "Nothing asks for gas")
+    told = may_add.may_add(facts)
+    if told.may:
+        return Charge("yes", f"{told.says}: {why[0]}", why)
+    second = next((line for line in told.lines if line.code == "second"), None)
+    if second is not None and second.state == "first" and told.says.startswith("No, it"):
+        return Charge("no", told.says, why)
+    return Charge("first", told.says, why)
+
+
+def _opened(judged: Judged, opened: Opened, facts: Facts) -> Charge:
+    """An emptied or opened circuit: test, vacuum, then the plate's charge."""
+    label = judged.staged.record.label_charge
+    weigh = f"the plate's {facts.shown.text(label, 'oz', 1)}" if label is not None else "the charge by its plate"
+    if running.is_grounded(facts) and not any(step.did.code == "compressor.replaced" for step in opened.by):
+        return Charge(
+            "first", "First the compressor: a winding lies to ground. The circuit is empty, and is not filled before it is closed"
+        )
+    if opened.missing:
+        return Charge("first", f"First {opened.missing[0]}: the circuit was opened", tuple(f"Missing: {one}" for one in opened.missing))
+    if not opened.emptied:
+        return Charge("no", "Held and dry: let the gas back, and look at the glass once it runs")
+    return Charge("yes", f"Held and dry: weigh in {weigh}", ("the circuit was emptied, tested and evacuated",))
+
+
+@dataclass(frozen=True)
+class _Gas:
+    """Gas that went in on this call: the last time, ounces in all where they are known, and what was seen since."""
+
+    last: Event
+    oz: float | None
+    weighed_in: bool
+    since: dict[str, object] = field(default_factory=dict)
+
+
+def _gas_in(judged: Judged) -> _Gas | None:
+    record, steps = judged.staged.record, judged.staged.steps
+    moves = [step for step in steps if step.did.part == "charge"]
+    for place in range(len(moves) - 1, -1, -1):
+        if moves[place].did.did == "recovered" and judged.staged.empties(moves[place]):
+            moves = moves[place + 1 :]
+            break
+    added = [step for step in moves if step.did.did != "recovered"]
+    if not added:
+        return None
+    known = all(step.did.value is not None for step in moves)
+    whole = sum((step.did.value or 0.0) * (-1.0 if step.did.did == "recovered" else 1.0) for step in moves)
+    last = added[-1].event
+    since = {
+        one.observed.key: one.observed.value
+        for one in judged.staged.sightings
+        if record.place[one.event.number] > record.place[last.number]
+    }
+    return _Gas(last, whole if known else None, any(step.did.did == "weighed_in" for step in added), since)
+
+
+def _low_level(facts: Facts, level: float) -> bool:
+    band = default_band(facts.unit, "receiver_level_pct")
+    return band is not None and level < band[0]
+
+
+def _gone_in(judged: Judged, facts: Facts, gas: _Gas) -> Charge:
+    """Gas went in: enough, too much, or on."""
+    label, shown = judged.staged.record.label_charge, facts.shown
+    went = f"{shown.text(gas.oz, 'oz', 1)} in" if gas.oz is not None else "gas went in by eye"
+    level, glass = gas.since.get("receiver_level_pct"), gas.since.get("sight_glass")
+    if label is not None and gas.weighed_in and gas.oz is not None:
+        told = critical.weighed(label, gas.oz, shown)
+        if told.right or told.off_oz > 0:
+            return Charge("stop", f"Stop: {went}, the plate says {shown.text(label, 'oz', 1)}. {told.says}")
+    mixing = "mixing_valve" in facts.unit.head_control
+    enough_pct = WINTER_LEVEL_PCT
+    if isinstance(level, float) and level >= enough_pct:
+        return Charge("stop", f"Stop: the receiver stands at {level:.0f} %. No ounce more, whatever is left in the cylinder")
+    if glass == "clear" and facts.unit.receiver:
+        if not mixing:
+            return Charge("stop", f"Stop: the glass is clear, {went}")
+        ambient = facts.number("ambient_f")
+        warm = holds.blocked_on_purpose(facts) or (ambient is not None and ambient >= WARM_F)
+        if isinstance(level, float) and warm:
+            return Charge("yes", f"Glass clear at {level:.0f} %: on to {enough_pct:.0f} % for the winter, the mixing valve floods the "
+                                 "condenser", ("the winter's share is still to go in",))  # fmt: skip
+        return Charge("first", "Glass clear. First the receiver's level, warm or covered: the winter's share goes by it")
+    band, subcooling = default_band(facts.unit, "subcooling_f"), facts.derived.get("subcooling_f")
+    if not facts.unit.receiver and band is not None and subcooling is not None and "liquid_line_f" in gas.since and subcooling >= band[0]:
+        return Charge("stop", f"Stop: subcooling {shown.text(subcooling, '°F diff')}, {went}")
+    if not gas.since.keys() & {"sight_glass", "receiver_level_pct", "liquid_line_f", "suction_psig"}:
+        return Charge("first", f"{went[:1].upper()}{went[1:]}: ten minutes, then glass, level and amps, before any more")
+    if glass in BUBBLES:
+        told = may_add.may_add(facts)
+        in_the_way = [line for line in told.lines if line.state == "first" and line.code not in ("second", "leak")]
+        if in_the_way:
+            return Charge("first", f"First this. {in_the_way[0].label}: {in_the_way[0].says}")
+        where = f" at {level:.0f} %" if isinstance(level, float) else ""
+        return Charge("yes", f"On, in small additions: the glass still bubbles{where}", ("the glass still bubbles after gas went in",))
+    return Charge("stop", f"Enough: {went}, and nothing asks for more")
+
+
+def _signs(judged: Judged, facts: Facts) -> tuple[str, ...]:
+    """What asks for gas."""
+    found = []
+    if facts.is_("sight_glass", *BUBBLES) and not running.says_nothing("sight_glass", facts):
+        found.append("the glass bubbles")
+    level = facts.number("receiver_level_pct")
+    if level is not None and _low_level(facts, level):
+        found.append(f"the receiver stands at {level:.0f} %")
+    band, subcooling = default_band(facts.unit, "subcooling_f"), facts.derived.get("subcooling_f")
+    if not facts.unit.receiver and band is not None and subcooling is not None and subcooling < band[0]:
+        found.append(f"subcooling is {facts.shown.text(subcooling, '°F diff')}")
+    if facts.is_("leak_test", "found"):
+        found.append("a leak was found")
+    left = judged.left_by_cause(1)
+    if max(left.get(code, 0.0) for code in SHORT) >= SHORT_FROM:
+        found.append("it looks short of gas")
+    return tuple(found)
+
+
+def valve(judged: Judged, opened: Opened, coil: int = 1) -> Valve:
+    """Return whether the stem of a coil's valve may be turned to set superheat."""
+    record = judged.staged.record
+    on = coil if record.several else None
+    now = judged.course(coil).now
+    facts = now.facts
+    if facts.unit.metering != "txv":
+        return Valve("no", "It has no stem to set", None, on)
+    if opened.empty or opened.open:
+        return Valve("no", "The circuit is open: nothing is set before it runs", None, on)
+    if without_answer(judged.staged, coil) >= NO_MORE_TURNS:
+        return Valve("no", "Two turns without an answer: no third. Bulb, strainer, element, then the valve", None, on)
+    verdict = next((one for one in now.verdicts if one.quantity == "superheat_evap_f"), None)
+    if judged.staged.clock is not None:
+        return Valve("wait", f"Wait: {judged.staged.settles_min:.0f} min until it has settled", None, on)
+    if verdict is None:
+        held = [hold for hold in now.holds if "txv_adjust" in hold.blocks and hold.code != "bulb_first"]
+        return Valve("wait", f"{held[0].title}: {held[0].text}", None, on) if held else Valve("no", "Superheat is not known", None, on)
+    return _by_superheat(judged, verdict, facts, coil, on)
+
+
+def _by_superheat(judged: Judged, verdict: Verdict, facts: Facts, coil: int, on: int | None) -> Valve:
+    told = facts.shown.text(verdict.value, "°F diff")
+    if verdict.state == "impossible":
+        return Valve("no", f"Superheat {told} cannot be: read line and suction again first", None, on)
+    if verdict.state == "ok" or (verdict.trust == "none" and verdict.state != "low"):
+        return Valve("no", f"Superheat {told} is in its band" if verdict.state == "ok" else f"Superheat {told} counts for nothing yet: "
+                     f"{verdict.why}", None, on)  # fmt: skip
+    closes = verdict.state == "low"
+    bulb = facts.is_("bulb", "tight_insulated")
+    held = [hold for hold in judged.course(coil).now.holds if "txv_adjust" in hold.blocks]
+    if closes and verdict.value <= FLOODS_F and bulb:
+        # Closing a valve that floods is never held.
+        held = []
+    if held:
+        return Valve("wait", f"{held[0].title} first: {held[0].text}", None, on)
+    if not closes and facts.is_("sight_glass", *BUBBLES):
+        return Valve("no", "Gas stands before the valve: the supply first, not the stem", None, on)
+    far = max(verdict.low - verdict.value, verdict.value - verdict.high) >= FAR_OUT_F
+    step = FAR_OUT_STEP_TURNS if far else USUAL_STEP_TURNS
+    did = "turned_in" if closes else "turned_out"
+    words = "in, which closes it" if closes else "out, which opens it"
+    return Valve("yes", f"Superheat {told}, {verdict.state}: turn {words}, up to {turn_words(step)}", (did, step), on)

@@ -1,0 +1,197 @@
+"""What the measurements say of the circuit's parts, and of causes: all of one wiring together, between two acts that changed it.
+
+A cause fits as well as the faults of the circuit that it stands for, each by how common it is; one that is none of the wiring fits as a sound
+circuit does. Both ways: how likely a part is at fault follows from how likely its cause is left.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Final
+
+import numpy as np
+
+from kettle.benches.power import bench
+from kettle.call.events import Event
+from kettle.call.hears import figure
+from kettle.call.stages import Staged
+from kettle.judging import running
+from kettle.judging.testimony import Testimony
+from kettle.power import finds, measure
+from kettle.power.circuit import Circuit
+from kettle.power.faults import SOUND, Fault, weight_of
+from kettle.power.measure import Lead, Reading, Seen
+from kettle.power.solve import Figures
+
+# Parts whose acts change the wiring: what was measured before is of another circuit.
+WIRED: Final = (
+    "contactor", "start_parts", "supply", "wiring", "relay", "timer", "compressor", "heater", "evap_fan", "condenser_fan", "termination",
+    "thermostat", "control", "liquid_solenoid", "pressure_control", "drain_heater", "door_switch", "fan_delay",
+)  # fmt: skip
+# What of the observations tells the same again.
+TELLS_THE_SAME: Final = ("load_loss_v", "pole_drop_v", "evap_fan_supply_v")
+# A testimony is never surer than this, as a log-likelihood.
+SUREST: Final = 9.0
+# A fault is named from this much better a fit than a sound circuit's.
+TELLS: Final = 1.5
+# As many parts are told as share the doubt.
+PARTS_TOLD, PART_FROM = 8, 0.01
+ONCE: Final = 20
+
+
+@dataclass(frozen=True)
+class Part:
+    """A part in a way of failing, how likely, and in words."""
+
+    part: str
+    way: str
+    probability: float
+    label: str
+    fault: Fault = SOUND
+
+
+@dataclass(frozen=True)
+class Measured:
+    """What was measured in one wiring: readings, and the stage the last of them is of."""
+
+    stage: int
+    readings: tuple[Reading, ...]
+
+
+@dataclass(frozen=True)
+class Wired:
+    """A record's measurements, by the wirings they were taken in."""
+
+    staged: Staged
+
+    @property
+    def circuit(self) -> Circuit:
+        """The unit's circuit."""
+        return self.staged.record.circuit
+
+    @cached_property
+    def wirings(self) -> tuple[Measured, ...]:
+        """What was measured in each wiring, in order; the last is the one that stands (empty where nothing was measured in it)."""
+        groups: list[tuple[list[int], list[Reading]]] = [([], [])]
+        changes = {step.stage for step in self.staged.steps if step.did.part in WIRED}
+        events: dict[int, list[Event]] = {}
+        for event in self.staged.record.all_of("measured"):
+            events.setdefault(self.staged.stage_of(event), []).append(event)
+        stages = self.staged.stages(1)
+        for stage, seen in enumerate(stages):
+            if stage in changes:
+                groups.append(([], []))
+            own = [one for event in events.get(stage, ()) if (one := reading_of(self.circuit, event)) is not None]
+            pairs = {(one.what, frozenset((one.one, one.other)), one.state) for one in own}
+            more = [
+                one for one in bench.readings_of(self.circuit, seen)
+                if (one.what, frozenset((one.one, one.other)), one.state) not in pairs
+            ]  # fmt: skip
+            if own or more:
+                groups[-1][0].append(stage)
+                groups[-1][1].extend((*own, *more))
+        return tuple(Measured(stages[-1] if stages else -1, tuple(readings[-ONCE:])) for stages, readings in groups)
+
+    @property
+    def anything(self) -> bool:
+        """Whether anything was measured at all."""
+        return any(one.readings for one in self.wirings)
+
+    def _fit(self, readings: Sequence[Reading]) -> tuple[list[Fault], Figures]:
+        """Every fault, and how well it fits some readings (log)."""
+        faults = measure.every_fault(self.circuit)
+        told: Figures = np.zeros(len(faults))
+        for reading in readings:
+            told = told + measure.log_likelihood(reading, measure.expected(self.circuit, reading, faults))
+        return faults, told
+
+    @cached_property
+    def spoken(self) -> dict[int, list[Testimony]]:
+        """What the circuit says of causes, by the stage it was measured in."""
+        found: dict[int, list[Testimony]] = {}
+        for one in self.wirings:
+            if one.readings:
+                found.setdefault(one.stage, []).append(self._testimony(one.readings))
+        return found
+
+    def _testimony(self, readings: tuple[Reading, ...]) -> Testimony:
+        faults, fits = self._fit(readings)
+        by_cause: dict[str, list[tuple[float, float]]] = {}
+        for fault, fit in zip(faults, fits, strict=True):
+            code = finds.cause_of(fault) if fault != SOUND else ""
+            by_cause.setdefault(code, []).append((weight_of(self.circuit, fault), float(fit)))
+        sound = next(float(fit) for fault, fit in zip(faults, fits, strict=True) if fault == SOUND)
+        causes = {code: _mean(pairs) for code, pairs in by_cause.items() if code}
+        best = max(sound, *causes.values())
+        told = {code: max(value - best, -SUREST) for code, value in causes.items()}
+        likeliest = max(zip(faults, fits, strict=True), key=lambda pair: pair[1] + math.log(weight_of(self.circuit, pair[0])))[0]
+        told_of = likeliest if best - sound >= TELLS else SOUND
+        text = f"Measured in the circuit: {measure.told(self.circuit, told_of).lower()}"
+        rest = max(sound - best, -SUREST)
+        volts = [one for one in readings if one.what == "volts"]
+        return Testimony("circuit", text, told, rest, rest, mutes=TELLS_THE_SAME if volts else ())
+
+    def seen(self, state: str) -> list[Seen]:
+        """What was seen to run or stand in the wiring that stands."""
+        now = self.staged.facts_at(self.staged.last_stage)
+        says = {key: value for key, value in now.seen.items() if not running.says_nothing(key, now)}
+        return bench.seen_of(self.circuit, says, state)
+
+    def parts_of(self, faults: Sequence[Fault], likely: Figures) -> tuple[Part, ...]:
+        """Return the parts that can be at fault, likeliest first, of faults and how likely each is (`standing`)."""
+        order = np.argsort(-likely, kind="stable")[:PARTS_TOLD]
+        return tuple(
+            Part(faults[n].part, faults[n].way, float(likely[n]), measure.told(self.circuit, faults[n]), faults[n])
+            for n in order
+            if likely[n] >= PART_FROM and faults[n] != SOUND
+        )
+
+    def standing(self, left: Mapping[str, float], state: str) -> tuple[list[Fault], Figures]:
+        """Return every fault of the circuit and how likely it is now, by what was measured and seen, and by what Judge leaves."""
+        readings = self.wirings[-1].readings
+        faults, fits = self._fit(readings)
+        for one in self.seen(state):
+            works = measure.solve(self.circuit, one.state, faults).runs(one.load)
+            fits = fits + np.where(works == one.works, math.log(1.0 - measure.SEEN_WRONG), math.log(measure.SEEN_WRONG))
+        told = fits + np.log([weight_of(self.circuit, fault) for fault in faults])
+        alone: Figures = np.exp(told - told.max())
+        alone /= alone.sum()
+        codes = [finds.cause_of(fault) if fault != SOUND else "" for fault in faults]
+        mixed: Figures = np.zeros(len(faults))
+        named = float(sum(alone[n] for n, code in enumerate(codes) if code or faults[n] == SOUND))
+        wired = {code for code in codes if code}
+        for code in wired:
+            mine = np.array([n for n, one in enumerate(codes) if one == code])
+            share = alone[mine] / alone[mine].sum() if alone[mine].sum() > 0 else np.full(len(mine), 1.0 / len(mine))
+            mixed[mine] = named * left.get(code, 0.0) * share
+        sound = next(n for n, fault in enumerate(faults) if fault == SOUND)
+        mixed[sound] = max(0.0, named - float(mixed.sum()))
+        for n, code in enumerate(codes):
+            if not code and n != sound:
+                mixed[n] = alone[n]
+        return faults, mixed / mixed.sum()
+
+    def next_leads(self, faults: Sequence[Fault], likely: Figures, state: str) -> list[Lead]:
+        """Return where to put the leads next."""
+        if state == "locked_out":
+            return []
+        readings = self.wirings[-1].readings
+        done = {frozenset((r.one, r.other)) if r.what != "amps" else frozenset((r.one,)) for r in readings}
+        at = {"panel", *(self.circuit.point(key).place for r in readings if r.what != "amps" for key in (r.one, r.other))}
+        return measure.next_leads(self.circuit, faults, likely, state, at, 1, done)
+
+
+def reading_of(circuit: Circuit, event: Event) -> Reading | None:
+    """Return a measurement as the circuit takes it; None for one it does not know (a capacitor by itself)."""
+    what = event.data["what"]
+    if what not in ("volts", "amps", "ohms"):
+        return None
+    return Reading(what, event.data["one"], event.get("other", ""), figure(event), event.get("state", "calling"))
+
+
+def _mean(pairs: Sequence[tuple[float, float]]) -> float:
+    """The log of a mean likelihood, weighed."""
+    total = sum(weight for weight, _ in pairs)
+    top = max(fit for _, fit in pairs)
+    return top + math.log(sum(weight / total * math.exp(fit - top) for weight, fit in pairs))

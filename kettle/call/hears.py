@@ -1,0 +1,383 @@
+"""What the judgement hears of each kind of event: observations, acts, and what speaks for a cause by itself.
+
+A wiring measurement is an observation where it is one, whatever it was measured for; what the whole circuit says of its parts is worked out
+of all of them together (`kettle/call/circuit.py`).
+"""
+
+from typing import Any, Final
+
+from kettle.benches.ice import map as ice
+from kettle.benches.refrigerant import leaks, nitrogen
+from kettle.call import looks
+from kettle.call.events import NOTHING, Did, Event, Heard, Observed, Spoken
+from kettle.call.record import Record
+from kettle.judging.siblings import together
+from kettle.judging.testimony import Testimony
+from kettle.knowledge import anatomy, causes, observations
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.observations import Value
+from kettle.knowledge.parameters import PARAMETERS
+from kettle.knowledge.units import TRADE
+from kettle.power import finds
+
+# Log-likelihood by which what a technician says it is goes before everything that was only inferred.
+SAID_SO: Final = 12.0
+# And what was seen with the eyes, beside what the same could be taken for.
+SEEN_SO: Final = 8.0
+# More amps than a clamp reads of nothing; beyond this share of rated ones a compressor does not run, it tries to.
+DRAWS_A: Final = 0.4
+TURNS_UP_TO: Final = 1.7
+NOT_TURNING: Final = ("humming", "tripping")
+# The point behind the thermostat, and the share of the supply that is live there.
+CALL: Final = "K2"
+LIVE_SHARE: Final = 0.8
+# Cycles shorter than this, minutes from start to start, are short.
+SHORT_CYCLE_MIN: Final = 10.0
+# What is read of a new compressor sooner is of its start.
+RUNS_IN_MIN: Final = 10
+OPEN_LOOP: Final = "OL"
+
+
+def value_of(key: str, value: Any) -> Value:
+    """Return a stored value as the core takes it."""
+    return observations.get(key).check(tuple(value) if isinstance(value, list) else value)
+
+
+def reading(record: Record, event: Event) -> tuple[Heard, ...]:
+    """An observation."""
+    key = event.data["key"]
+    seen = Observed(key, value_of(key, event.data["value"]), event.on)
+    wants = [cause for cause in causes.CATALOGUE.values() if cause.splits and cause.splits[0] == key and seen.value in cause.splits[1]]
+    if not wants or key in causes.USUAL:
+        return (seen,)
+    # Which of several remedies it wants is seen only where it is there.
+    words = f"{observations.get(key).label}: {observations.get(key).show(event.data['value'])}"
+    there = dict.fromkeys((cause.code for cause in wants), 0.0)
+    return (seen, Spoken(Testimony(f"seen.{key}", words, there, -SEEN_SO, -SEEN_SO), event.on))
+
+
+def figure(event: Event) -> float:
+    """Return what a meter showed; open loop is more than it can show."""
+    value = event.data["value"]
+    return float("inf") if value == OPEN_LOOP else float(value)
+
+
+def measured(record: Record, event: Event) -> tuple[Heard, ...]:
+    """Volts, amps or ohms that are an observation of their own."""
+    what, one, other = event.data["what"], event.data["one"], event.get("other", "")
+    state, value = event.get("state", "calling"), figure(event)
+    if what == "volts":
+        key = finds.observed_in(record.circuit, one, other, state)
+        called = (Observed("control_call", "calling"),) if _calls(record, one, other, state, value) else NOTHING
+        return (*called, Observed(key, value_of(key, value), event.on)) if key else called
+    if what == "amps":
+        return _clamped(record, event, one, state, value)
+    key = finds.observed_ohms(record.circuit, one, other) if what == "ohms" else ""
+    if not key:
+        return NOTHING
+    most = observations.get(key).high
+    lowest = min(value, most, *_to_ground(record, event)) if key == "winding_ground_ohm" else min(value, most)
+    return (Observed(key, value_of(key, lowest)),)
+
+
+def _calls(record: Record, one: str, other: str, state: str, volts: float) -> bool:
+    """Whether volts behind the thermostat say that it calls."""
+    return state == "calling" and {one, other} == {CALL, record.circuit.common} and volts >= LIVE_SHARE * record.circuit.volts
+
+
+def _to_ground(record: Record, event: Event) -> list[float]:
+    """What was read of this compressor to its shell before: one pin that lies to it is not cleared by another that does not."""
+    found: list[float] = []
+    for one in record.standing[: record.place[event.number]]:
+        if one.kind == "act" and (one.data["part"], one.data["did"]) == ("compressor", "replaced"):
+            found = []
+        elif one.kind == "measured" and one.data["what"] == "ohms":
+            if finds.observed_ohms(record.circuit, one.data["one"], one.get("other", "")) == "winding_ground_ohm":
+                found.append(figure(one))
+    return found
+
+
+def _clamped(record: Record, event: Event, one: str, state: str, value: float) -> tuple[Heard, ...]:
+    key = finds.observed_amps(one, state)
+    found: list[Heard] = [Observed(key, value_of(key, value))] if key else []
+    if key == "compressor_amps" and value >= DRAWS_A:
+        rated = record.unit.compressor_rla_a
+        word = record.last("reading", lambda e: e.data["key"] == "compressor" and record.place[e.number] < record.place[event.number])
+        tries = word is not None and word.data["value"] in NOT_TURNING
+        if (rated and value <= TURNS_UP_TO * rated) or (not rated and not tries):
+            found.append(Observed("compressor", "running"))
+    return tuple(found)
+
+
+def looked(record: Record, event: Event) -> tuple[Heard, ...]:
+    """A part seen in a state."""
+    look = looks.get(event.data["part"], event.data["state"])
+    found: list[Heard] = [Observed(*look.says, event.on)] if look.says else []
+    if look.causes:
+        there = dict.fromkeys(look.causes, 0.0)
+        found.append(Spoken(Testimony(f"looked.{look.part}", look.label, there, -SEEN_SO, -SEEN_SO), event.on))
+    return tuple(found)
+
+
+def drawn(event: Event) -> ice.IceMap | None:
+    """Return an ice map of an event; None where only its form was said."""
+    painted = event.get("map")
+    return ice.parse(painted["rows"], painted.get("places", {})) if painted else None
+
+
+def ice_read(record: Record, event: Event) -> tuple[str, tuple[str, ...]]:
+    """Return form and places of the ice of a drawing, as the observations they are."""
+    painted = drawn(event)
+    if painted is not None:
+        read = ice.read(painted, event.get("face_ft2", ice.face_ft2(record.unit.kind.code)))
+        return read.ice_form, read.ice_places
+    known = {code for code, _ in observations.get("ice_places").choices}
+    places = list(event.get("places", ()))
+    hidden = [place for place in places if place in ice.HIDDEN]
+    found = [place for place in places if place in known] + (["coil_part"] if hidden else [])
+    return event.get("form", "none"), tuple(dict.fromkeys(found))
+
+
+def ice_drawn(record: Record, event: Event) -> tuple[Heard, ...]:
+    """Form and places of the ice; oil marked on a map is what foams."""
+    form, places = ice_read(record, event)
+    found: list[Heard] = [Observed("ice_form", form, event.on), Observed("ice_places", places, event.on)]
+    if event.get("map", {}).get("oil"):
+        found += [Observed("melt_water", "cloudy_foaming", event.on), Observed("oil_trace", "at_coil", event.on)]
+    return tuple(found)
+
+
+def melt(record: Record, event: Event) -> tuple[Heard, ...]:
+    """A coil melted; one left with ice on it is iced still."""
+    did = Did("coil", "melted", None, event.on)
+    if event.get("all_clear") is not False:
+        return (did,)
+    before = next(
+        (
+            ice_read(record, e)[0] if e.kind == "ice" else e.data["value"]
+            for e in reversed(record.standing)
+            if record.place[e.number] < record.place[event.number]
+            and (e.kind == "ice" or (e.kind == "reading" and e.data["key"] == "ice_form"))
+            and e.on in (None, event.on)
+        ),
+        None,
+    )
+    left = before if before in ice.ICED_FORMS else None
+    return (did, Observed("ice_form", left, event.on), Observed("ice_places", ("coil_part",), event.on)) if left else (did,)
+
+
+def act(record: Record, event: Event) -> tuple[Heard, ...]:
+    """An act."""
+    return (Did(event.data["part"], event.data["did"], event.get("value"), event.on),)
+
+
+def weighed(record: Record, event: Event) -> tuple[Heard, ...]:
+    """Gas in or out by the scale."""
+    return (Did("charge", event.data["did"], moved_oz(event), event.on),)
+
+
+def moved_oz(event: Event) -> float:
+    """Return what went in or out by a cylinder's two weights, less what stayed in hoses, oz."""
+    return max(0.0, abs(float(event.data["before_oz"]) - float(event.data["after_oz"])) - float(event.get("lost_oz", 0.0)))
+
+
+def _program_says(event: Event) -> tuple[Observed, ...]:
+    figures = event.get("figures", {})
+    found = [Observed("defrosts_per_day", float(len(event.get("starts", ()))))]
+    found += [
+        Observed(key, value_of(key, figures[role]))
+        for role, key in (("fail_safe_min", "defrost_set_min"), ("termination_f", "termination_f"))
+        if figures.get(role) is not None
+    ]
+    return tuple(found)
+
+
+def program_before(record: Record, event: Event) -> Event | None:
+    """Return the program as found that one as left is held against; None where nobody read it."""
+    return record.last("program", lambda e: e.data["side"] == "found" and record.place[e.number] < record.place[event.number])
+
+
+def program_changed(record: Record, event: Event) -> bool:
+    """Whether a program was left otherwise than it was found."""
+    found = program_before(record, event)
+    if found is None or event.data["side"] != "left":
+        return False
+    same = tuple(found.get("starts", ())) == tuple(event.get("starts", ()))
+    return not same or dict(found.get("figures", {})) != dict(event.get("figures", {}))
+
+
+def program(record: Record, event: Event) -> tuple[Heard, ...]:
+    """A defrost program: as found it is evidence, left otherwise it is an act, and what was left is what is set from then on."""
+    says = _program_says(event)
+    if event.data["side"] == "found":
+        return says
+    return (Did("program", "changed"), *says) if program_changed(record, event) else NOTHING
+
+
+def setting(record: Record, event: Event) -> tuple[Heard, ...]:
+    """A setting as found, and as left where it was changed."""
+    parameter = PARAMETERS[event.data["parameter"]]
+    found: list[Heard] = []
+    key = parameter.observed
+    if key:
+        found += _set_to(key, parameter.unit, event.get("found"))
+    if not setting_changed(event):
+        return tuple(found)
+    part, did = parameter.act
+    if part:
+        exists = anatomy.get(part).exists_on(record.unit)
+        found.append(Did(part, did) if exists else Did("parameters", "changed"))
+    if key:
+        found += _set_to(key, parameter.unit, event.get("left"))
+    return tuple(found)
+
+
+def _set_to(key: str, unit: str, said: Any) -> list[Observed]:
+    if said is None or said == "":
+        return []
+    try:
+        return [Observed(key, value_of(key, float(said) if isinstance(said, (int, float)) else TRADE.parse(str(said), unit)))]
+    except InputError:
+        return []
+
+
+def setting_changed(event: Event) -> bool:
+    """Whether a setting was left otherwise than it was found."""
+    return str(event.get("found", "")).strip() != str(event.get("left", "")).strip()
+
+
+def watched(record: Record, event: Event) -> tuple[Heard, ...]:
+    """One defrost seen to its end."""
+    if not event.get("ended_by"):
+        return NOTHING
+    found: list[Heard] = [Observed("defrost_starts", "yes")]
+    if event.data["ended_by"] in ("termination", "time", "unknown"):
+        found.append(Observed("defrost_ended_by", event.data["ended_by"]))
+    if event.get("minutes") is not None:
+        found.append(Observed("defrost_ran_min", value_of("defrost_ran_min", float(event.data["minutes"]))))
+    if event.get("coil_after"):
+        found.append(Observed("coil_after_defrost", event.data["coil_after"], event.on))
+    if event.get("fans") in ("off", "running"):
+        found.append(Observed("fans_in_defrost", event.data["fans"]))
+    return tuple(one for one in found if not isinstance(one, Observed) or observations.get(one.key).exists_on(record.unit))
+
+
+def cycle(record: Record, event: Event) -> tuple[Heard, ...]:
+    """A cycle watched: where it cut in and out, and whether it was a short one."""
+    found: list[Heard] = [
+        Observed(key, value_of(key, float(event.data[name])))
+        for name, key in (("cut_in_psig", "lp_cut_in_psig"), ("cut_out_psig", "lp_cut_out_psig"))
+        if event.get(name) is not None and record.unit.box_control == "suction_pressure"
+    ]
+    on, off = event.get("on_min"), event.get("off_min")
+    if on is not None and off is not None:
+        found.append(Observed("compressor", "short_cycling" if on + off < SHORT_CYCLE_MIN else "running"))
+    return tuple(found)
+
+
+def leaks_heard(record: Record, until: Event | None = None) -> tuple[dict[str, str], dict[str, float]]:
+    """Return what each place gave last in the search for a leak, and what the detector read there, up to an event."""
+    heard, readings = {}, {}
+    for event in record.all_of("leak_look"):
+        if until is not None and record.place[event.number] > record.place[until.number]:
+            break
+        place = event.data["place"]
+        heard.pop(place, None)
+        heard[place] = event.data["heard"]
+        if event.get("reading") is not None:
+            readings[place] = float(event.data["reading"])
+    air = {place: word for place, word in heard.items() if place != leaks.BACKGROUND}
+    return air, readings
+
+
+def places_found(record: Record, until: Event | None = None) -> tuple[str, ...]:
+    """Return the places a leak was found at by the search, as it stood at an event: bubbles, or two signals with quiet neighbours."""
+    heard, readings = leaks_heard(record, until)
+    drifting = leaks.drifting(heard, readings)
+    there = {place.code for place in leaks.PLACES}
+    return tuple(
+        code
+        for code, word in heard.items()
+        if word == "bubbles"
+        or (
+            word == "twice"
+            and code not in drifting
+            and all(heard.get(other) == "no" for other in leaks.BY_CODE[code].neighbours if other in there)
+        )
+    )
+
+
+def leak_look(record: Record, event: Event) -> tuple[Heard, ...]:
+    """A place searched: found, or nothing any more where it was found before."""
+    if places_found(record, event):
+        return (Observed("leak_test", "found"),)
+    before = [e for e in record.all_of("leak_look") if record.place[e.number] < record.place[event.number]]
+    had = any(e.data["place"] == event.data["place"] and e.data["heard"] in ("bubbles", "twice") for e in before)
+    return (Observed("leak_test", "none_found"),) if had and event.data["heard"] == "no" else NOTHING
+
+
+def stood(record: Record, event: Event) -> nitrogen.Stood:
+    """Return what a standing-pressure test says."""
+    d = event.data
+    args = (float(d[name]) for name in ("start_psig", "start_f", "now_psig", "now_f", "minutes"))
+    return nitrogen.stood(*args, record.unit.altitude_ft, record.shown)
+
+
+def nitrogen_test(record: Record, event: Event) -> tuple[Heard, ...]:
+    """Pressure that was lost says that it leaks; held, that it does not."""
+    return (Observed("leak_test", "found" if stood(record, event).leaks else "none_found"),)
+
+
+def vacuum(record: Record, event: Event) -> tuple[Heard, ...]:
+    """Microns."""
+    return (Observed("vacuum_micron", value_of("vacuum_micron", float(event.data["microns"]))),)
+
+
+def first_start(record: Record, event: Event) -> tuple[Heard, ...]:
+    """A new compressor that runs; its figures count once the first minutes are over."""
+    found = [Observed("compressor", "running")]
+    if event.data["minute"] >= RUNS_IN_MIN:
+        found += [
+            Observed(key, value_of(key, float(event.data[name])))
+            for name, key in (("amps", "compressor_amps"), ("suction_psig", "suction_psig"), ("discharge_psig", "discharge_psig"))
+            if event.get(name) is not None
+        ]
+    return tuple(found)
+
+
+# What is put there for the time being and works as an act, whatever it was entered on.
+PLACED_ACTS: Final = {"output_moved": ("wiring", "output_moved"), "cover": ("condenser", "blocked_on_purpose")}
+GONE_ACTS: Final = {"cover": ("condenser", "unblocked")}
+
+
+def placed(record: Record, event: Event) -> tuple[Heard, ...]:
+    """Something put there that works as an act."""
+    does = PLACED_ACTS.get(event.data["what"])
+    return (Did(*does),) if does else NOTHING
+
+
+def gone(record: Record, event: Event) -> tuple[Heard, ...]:
+    """Something taken away again that works as an act."""
+    does = GONE_ACTS.get(event.data["what"])
+    return (Did(*does),) if does else NOTHING
+
+
+def found(record: Record, event: Event) -> tuple[Heard, ...]:
+    """What the technician says it is: the strongest evidence there is, and of the unit as it was found."""
+    if record.last("found", lambda e: e.on == event.on) is not event:
+        return NOTHING
+    named = frozenset(event.data["causes"])
+    exact = {named: 0.0} if len(named) <= 2 else {frozenset((a, b)): 0.0 for a in named for b in named if a != b}
+    each = dict.fromkeys(named, -SAID_SO / 2.0)
+    told = Testimony("found", "The technician says so", each, -SAID_SO, 0.0 if not named else -SAID_SO, exact)
+    return (Spoken(told, event.on, as_found=True),)
+
+
+def sibling(record: Record, event: Event) -> tuple[Heard, ...]:
+    """How the other boxes on the plant do, all that are known of."""
+    states: dict[str, str | None] = dict.fromkeys(record.beside)
+    for one in record.all_of("sibling"):
+        if record.place[one.number] <= record.place[event.number]:
+            states[one.data["name"]] = one.data["state"]
+    says = together(list(states.values())).observation
+    return (Observed("siblings", says),) if says else NOTHING

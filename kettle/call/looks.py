@@ -1,0 +1,79 @@
+"""What a part can look like or do, seen with the eyes: each word, what it is as an observation, and what it speaks for by itself."""
+
+import difflib
+from dataclasses import dataclass
+from typing import Final
+
+from kettle.knowledge.errors import InputError
+
+
+@dataclass(frozen=True)
+class Look:
+    """A part seen in a state: its words, the observation it is (key, value) where it is one, and the causes it shows beyond doubt."""
+
+    part: str
+    state: str
+    label: str
+    says: tuple[str, str] | None = None
+    causes: tuple[str, ...] = ()
+
+
+# fmt: off
+_ALL: Final = (
+    Look("compressor", "hums", "Compressor hums and does not start", ("compressor", "humming")),
+    Look("compressor", "seized", "Compressor seized", ("compressor", "humming")),
+    Look("compressor", "shell_hot", "Compressor too hot to touch", ("compressor_shell", "hot")),
+    Look("compressor", "shell_frosted", "Compressor frosted", ("compressor_shell", "frosted")),
+    Look("compressor", "terminal_scorched", "A terminal of the compressor scorched"),
+    Look("contactor", "pitted", "Contact faces pitted", ("contactor_face", "pitted")),
+    Look("contactor", "burnt", "Contact faces burnt", ("contactor_face", "burnt")),
+    Look("contactor", "chatters", "Contactor chatters", ("contactor", "chattering")),
+    Look("contactor", "terminal_scorched", "A terminal of the contactor scorched"),
+    Look("start_parts", "capacitor_swollen", "Capacitor swollen or leaking", ("start_parts", "capacitor_failed")),
+    Look("start_parts", "relay_burnt", "Start relay burnt", ("start_parts", "relay_failed")),
+    Look("evap_fan", "spins_free", "Coil fan turns freely by hand"),
+    Look("evap_fan", "seized", "Coil fan seized", ("evap_fans", "some_stopped"), ("evap_fan_failed",)),
+    Look("evap_fan", "hums", "Coil fan hums and stands", ("evap_fans", "some_stopped"), ("evap_fan_failed",)),
+    Look("evap_fan", "held_by_ice", "Coil fan held by ice", ("evap_fans", "held_by_ice")),
+    Look("condenser_fan", "spins_free", "Condenser fan turns freely by hand"),
+    Look("condenser_fan", "seized", "Condenser fan seized", ("condenser_fans", "stopped"), ("condenser_fan_failed",)),
+    Look("condenser", "blocked", "No light through the condenser", ("condenser_coil", "blocked")),
+    Look("condenser", "dusty", "Condenser dusty", ("condenser_coil", "dusty")),
+    Look("drain", "plugged", "Drain plugged", ("drain", "blocked")),
+    Look("drain", "frozen", "Drain frozen", ("drain", "frozen")),
+    Look("drain_heater", "burnt", "Drain heater burnt", ("drain_heater", "cold")),
+    Look("door", "gasket_gap", "Light at the gasket", ("door", "gasket_gap")),
+    Look("door", "switch_not_made", "Door switch not made with the door shut", ("door_switch", "open")),
+    Look("valve", "strainer_plugged", "Valve's strainer plugged", None, ("liquid_restriction",)),
+    Look("valve", "at_end_in", "Stem at its inner stop"),
+    Look("valve", "at_end_out", "Stem at its outer stop"),
+    Look("cap_tube", "plugged", "Capillary tube plugged", None, ("cap_tube_restricted",)),
+    Look("drier", "plugged", "Drier plugged", None, ("liquid_restriction",)),
+    Look("drier", "frosted", "Drier frosted on its way out", None, ("liquid_restriction",)),
+    Look("heater", "burnt", "Heater element burnt through", None, ("defrost_heater_open",)),
+    Look("timer", "stands", "Clock of the timer stands", ("defrost_starts", "never")),
+    Look("timer", "scorched", "Timer scorched"),
+    Look("relay", "stuck", "Relay stuck"),
+    Look("relay", "welded", "Relay contact welded", ("compressor_in_defrost", "running")),
+    Look("wiring", "scorched", "A lead scorched"),
+    Look("wiring", "loose", "A lead loose"),
+    Look("wiring", "delay_timer", "A delay timer left in the circuit", ("circuit_extra", "delay_timer")),
+    Look("wiring", "jumper", "A jumper left in the circuit", ("circuit_extra", "jumper")),
+    Look("sensor", "wrong_place", "Sensor in the wrong place", ("circuit_extra", "probe_wrong_role")),
+)
+# fmt: on
+LOOKS: Final[dict[tuple[str, str], Look]] = {(one.part, one.state): one for one in _ALL}
+PARTS: Final[dict[str, tuple[str, ...]]] = {
+    part: tuple(one.state for one in _ALL if one.part == part) for part in dict.fromkeys(one.part for one in _ALL)
+}
+
+
+def get(part: str, state: str) -> Look:
+    """Return how a part was seen; InputError names the nearest known part or state."""
+    if part not in PARTS:
+        near = difflib.get_close_matches(part, PARTS, n=1, cutoff=0.0)[0]
+        raise InputError(f"part “{part[:40]}” is not known; the nearest known is “{near}”")
+    if state not in PARTS[part]:
+        near = difflib.get_close_matches(state, PARTS[part], n=1, cutoff=0.0)[0]
+        raise InputError(f"state “{state[:40]}” of {part} is not known; the nearest known is “{near}”")
+    return LOOKS[part, state]

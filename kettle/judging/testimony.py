@@ -1,0 +1,44 @@
+"""What speaks for or against causes by itself, without an observation: a circuit that was measured, a part seen broken, a named cause."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Final
+
+import numpy as np
+
+from kettle.judging.evidence import Feature
+from kettle.judging.network import Figures, Network
+
+# How its features are told from those of observations.
+HEARD: Final = "heard."
+
+
+@dataclass(frozen=True)
+class Testimony:
+    """How well causes fit something that was heard, as log-likelihoods.
+
+    `causes` maps codes to theirs, `rest` is that of every other cause, `sound` that of a unit with nothing wrong; a pair fits as well as the
+    better of its two. `exact` maps whole sets of causes to theirs and goes before. `mutes` are features that tell the same again.
+    """
+
+    key: str
+    text: str
+    causes: Mapping[str, float] = field(default_factory=dict)
+    rest: float = 0.0
+    sound: float = 0.0
+    exact: Mapping[frozenset[str], float] = field(default_factory=dict)
+    mutes: tuple[str, ...] = ()
+
+
+def weighed(network: Network, one: Testimony, stage: int = 0) -> tuple[Feature, Figures]:
+    """Return a testimony as a feature with its log-likelihood under every hypothesis of a network."""
+    told: Figures = np.empty(len(network.members))
+    for row, members in enumerate(network.members):
+        codes = frozenset(cause.code for cause in members)
+        if codes in one.exact:
+            told[row] = one.exact[codes]
+        elif members:
+            told[row] = max(one.causes.get(code, one.rest) for code in codes)
+        else:
+            told[row] = one.sound
+    return Feature(HEARD + one.key, {}, 1.0, one.text, stage), told

@@ -10,7 +10,7 @@ from django.db import connection, models
 from django.utils import timezone
 
 from web.demo import load as demo
-from web.logbook.headlines import headlines
+from web.logbook.calls.headlines import headlines
 from web.logbook.models import Call
 
 # The demo as it was first loaded, and when.

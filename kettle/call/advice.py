@@ -1,5 +1,6 @@
 """May gas go in, may the stem be turned: one answer each, in words, with what comes first."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Final
 
@@ -36,12 +37,16 @@ class Charge:
 
 @dataclass(frozen=True)
 class Valve:
-    """May the stem be turned to set superheat: yes, no or wait, in words; the turn ("turned_in" or "turned_out", turns) and the coil."""
+    """May the stem be turned to set superheat: yes, no or wait, in words; the turn ("turned_in" or "turned_out", turns) and the coil.
+
+    `no_answer`: it was turned without an answer, and no further turn helps.
+    """
 
     may: str
     text: str
     turn: tuple[str, float] | None = None
     on: int | None = None
+    no_answer: bool = False
 
 
 def charge(judged: Judged, opened: Opened) -> Charge:
@@ -59,6 +64,9 @@ def charge(judged: Judged, opened: Opened) -> Charge:
             return Charge("no", "The glass is clear: nothing asks for gas")
     if not why:
         return Charge("no", "Nothing asks for gas")
+    if holds.gas_escapes(facts) and not any(step.did.part == "leak" for step in judged.staged.steps):
+        where = "it was found" if facts.is_("leak_test", "found") else "gas was seen to get out: find it"
+        return Charge("first", f"First the leak: {where}, repair it, or the customer decides in writing", why)
     told = may_add.may_add(facts)
     if told.may:
         return Charge("yes", f"{told.says}: {why[0]}", why)
@@ -90,7 +98,7 @@ class _Gas:
     last: Event
     oz: float | None
     weighed_in: bool
-    since: dict[str, object] = field(default_factory=dict)
+    since: Mapping[str, object] = field(default_factory=dict)
 
 
 def _gas_in(judged: Judged) -> _Gas | None:
@@ -125,9 +133,9 @@ def _gone_in(judged: Judged, facts: Facts, gas: _Gas) -> Charge:
     went = f"{shown.text(gas.oz, 'oz', 1)} in" if gas.oz is not None else "gas went in by eye"
     level, glass = gas.since.get("receiver_level_pct"), gas.since.get("sight_glass")
     if label is not None and gas.weighed_in and gas.oz is not None:
-        told = critical.weighed(label, gas.oz, shown)
-        if told.right or told.off_oz > 0:
-            return Charge("stop", f"Stop: {went}, the plate says {shown.text(label, 'oz', 1)}. {told.says}")
+        scale = critical.weighed(label, gas.oz, shown)
+        if scale.right or scale.off_oz > 0:
+            return Charge("stop", f"Stop: {went}, the plate says {shown.text(label, 'oz', 1)}. {scale.says}")
     mixing = "mixing_valve" in facts.unit.head_control
     enough_pct = WINTER_LEVEL_PCT
     if isinstance(level, float) and level >= enough_pct:
@@ -186,7 +194,7 @@ def valve(judged: Judged, opened: Opened, coil: int = 1) -> Valve:
     if opened.empty or opened.open:
         return Valve("no", "The circuit is open: nothing is set before it runs", None, on)
     if without_answer(judged.staged, coil) >= NO_MORE_TURNS:
-        return Valve("no", "Two turns without an answer: no third. Bulb, strainer, element, then the valve", None, on)
+        return Valve("no", "Two turns without an answer: no third. Bulb, strainer, element, then the valve", None, on, True)
     verdict = next((one for one in now.verdicts if one.quantity == "superheat_evap_f"), None)
     if judged.staged.clock is not None:
         return Valve("wait", f"Wait: {judged.staged.settles_min:.0f} min until it has settled", None, on)

@@ -1,27 +1,23 @@
 """What should not be left so when a visit ends: one table of doubts, each with what opens it, what closes it, and what was answered."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Final
 
 from kettle.benches.controls.registers import REGISTERS
 from kettle.benches.ice.map import ICED_FORMS
 from kettle.benches.prove import proofs
-from kettle.benches.prove.leaving import KINDS as ANSWERED
-from kettle.benches.prove.leaving import Doubt as Asked
+from kettle.benches.prove.leaving import ANSWERS, KINDS, Answer
+from kettle.benches.prove.promised import Proposal
 from kettle.call.call import Call
 from kettle.call.events import Event
 from kettle.call.hears import drawn, ice_read, places_found
-from kettle.call.placed import FOR_NOW, WHAT
+from kettle.call.placed import SAID, WHAT
 from kettle.call.proves import Proved
+from kettle.call.words import lower
 
 SERVICE: Final = "service_mode"
 ON: Final = ("on", "yes", "1", "true", "in service")
-
-
-def lower(text: str) -> str:
-    """Return a text as it stands inside a sentence; what is an abbreviation stays one."""
-    return text if text[:2].isupper() else text[:1].lower() + text[1:]
 
 
 @dataclass(frozen=True)
@@ -50,9 +46,18 @@ class Doubt:
         return self.answer is not None
 
     @property
-    def asked(self) -> Asked:
-        """The same as the bench asks it, with the answers it can have."""
-        return Asked(self.key, self.code if self.code in ANSWERED else "other", self.text)
+    def answers(self) -> tuple[Answer, ...]:
+        """What can be answered to it with a tap."""
+        return tuple(ANSWERS[code] for code in KINDS[self.code].answers)
+
+    @property
+    def given(self) -> Answer | None:
+        """What was answered to it with a tap; None where nothing was, or in words alone."""
+        return ANSWERS.get(str(self.answer.get("answer", ""))) if self.answer is not None else None
+
+    def takes(self, answer: str) -> bool:
+        """Whether an answer is one of its own."""
+        return answer in KINDS[self.code].answers
 
 
 def doubts(call: Call, proved: Iterable[Proved]) -> tuple[Doubt, ...]:
@@ -137,8 +142,7 @@ def _iced_by(call: Call, event: Event, before: Event | None) -> Event | None:
     if event.kind == "ice":
         painted = drawn(event)
         form, _ = ice_read(call.record, event)
-        hidden = painted is not None and any(one in ICED_FORMS for one in painted.places.values())
-        if form in ICED_FORMS or hidden:
+        if form in ICED_FORMS or (painted is not None and painted.iced):
             return event
         return None if painted is not None or form == "none" else before
     if event.kind == "reading" and event.data["key"] == "ice_form":
@@ -193,8 +197,8 @@ def _was_short(call: Call) -> bool:
 def _there(call: Call) -> list[Doubt]:
     """What was placed and is not gone, a condenser blocked on purpose, a fan delay bridged, a lock or a latch block that stays."""
     found = []
-    for event in still_there(call):
-        found.append(Doubt("left_there", event.ref or f"{event.data['what']}", None, f"Still there: {placed_words(event)}", event))
+    for event, name in zip(still_there(call), names_of(still_there(call)), strict=True):
+        found.append(Doubt("left_there", name, None, f"Still there: {placed_words(event)}", event))
     acts = [(step.did.code, step.event) for step in call.staged.steps if step.event.kind == "act"]
     for begun, ended, words in FOR_THE_VISIT:
         mine = [(code, event) for code, event in acts if code in (begun, *ended)]
@@ -207,6 +211,16 @@ def _there(call: Call) -> list[Doubt]:
         if facts.is_(key, "yes") and not needed and call.record.last("reading", lambda e, key=key: e.data["key"] == key) is not None:  # type: ignore[misc]
             found.append(Doubt("left_there", key, None, words, call.staged.last_seen(key)))
     return found
+
+
+def names_of(placed: Sequence[Event]) -> list[str]:
+    """Return what placed things are called among those of one unit: by what they are, a second one by its number too."""
+    names: list[str] = []
+    for event in placed:
+        what = str(event.data["what"])
+        again = sum(one.partition(".")[0] == what for one in names)
+        names.append(f"{what}.{again + 1}" if again else what)
+    return names
 
 
 # What is done for the visit only, what ends it, and how it is said.
@@ -232,9 +246,7 @@ def still_there(call: Call) -> list[Event]:
 
 def placed_words(event: Event) -> str:
     """Return what stands there in words: what, where, what no longer happens by itself, since when where an earlier call left it."""
-    name = WHAT[event.data["what"]]
-    if event.data["what"] in FOR_NOW:
-        name = f"{name} for now"
+    name = SAID.get(event.data["what"], WHAT[event.data["what"]])
     if event.data["what"] == "other" and event.get("where"):
         words = str(event.data["where"])
     else:
@@ -275,10 +287,29 @@ def _answered(call: Call, doubt: Doubt) -> Doubt:
     """The doubt with the last answer that is of it, given since it was opened."""
     place = call.record.place
     since = place[doubt.opened_by.number] if doubt.opened_by is not None else -1
-    for event in reversed(call.record.all_of("left_so")):
-        if place[event.number] > since and _is_of(event, doubt):
+    for event in reversed(call.record.all_of("left_so", "override")):
+        if place[event.number] > since and (event.get("action") == "close" if event.kind == "override" else _is_of(event, doubt)):
             return Doubt(doubt.code, doubt.of, doubt.on, doubt.text, doubt.opened_by, event)
     return doubt
+
+
+def unanswered(doubts: Sequence[Doubt]) -> tuple[Doubt, ...]:
+    """Return the doubts that nobody answered."""
+    return tuple(one for one in doubts if not one.answered)
+
+
+def reasons(doubts: Sequence[Doubt], rest: str) -> dict[str, tuple[Doubt, ...]]:
+    """Return why things are left, each reason with the doubts it answers; those without an answer go by the one given."""
+    found: dict[str, list[Doubt]] = {}
+    for one in doubts:
+        said = one.given.label if one.given is not None else str(one.answer.get("reason", rest)) if one.answer is not None else rest
+        found.setdefault(said, []).append(one)
+    return {why: tuple(ones) for why, ones in found.items()}
+
+
+def promised(doubts: Sequence[Doubt]) -> tuple[Proposal, ...]:
+    """Return what somebody comes back for by the answers, each once: only who says that he comes again has promised it."""
+    return tuple(dict.fromkeys(KINDS[one.code].promises for one in doubts if one.given is not None and one.given.again))
 
 
 def _is_of(event: Event, doubt: Doubt) -> bool:

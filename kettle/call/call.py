@@ -14,6 +14,7 @@ from kettle.call.record import Record
 from kettle.call.runs import Runs, runs
 from kettle.call.stages import Staged, Step
 from kettle.judging.facts import Facts
+from kettle.judging.readings import work_out
 from kettle.judging.suspects import Suspect
 from kettle.knowledge.acts import PREPARES
 from kettle.knowledge.observations import Value
@@ -103,6 +104,10 @@ class Call:
     def found_stage(self) -> int:
         """The stage in which the unit stood last as it was found: before the first repair."""
         return self.repairs[0].stage - 1 if self.repairs else self.staged.last_stage
+
+    def facts_now(self, coil: int = 1) -> Facts:
+        """Return what is known of one coil now, without judging it."""
+        return work_out(self.record.unit_now, self.staged.seen_now(coil), self.staged.ages_min(coil), self.shown)
 
     def facts_found(self, coil: int = 1) -> Facts:
         """Return what was known of one coil before the first repair."""

@@ -1,7 +1,7 @@
 """What each kind of event carries, with its ranges and codes: one model a kind. What a case file holds is checked by them."""
 
 import difflib
-from collections.abc import Iterable
+from collections.abc import Collection
 from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Any, Final, Literal
@@ -44,16 +44,17 @@ class Carried(BaseModel):
     model_config = ConfigDict(extra="forbid", strict=True, frozen=True)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class OneOf:
     """A text that is one of some codes; another is an error that names the nearest."""
 
     what: str
-    codes: tuple[str, ...]
+    table: Collection[str]
 
-    def __init__(self, what: str, codes: Iterable[str]) -> None:
-        object.__setattr__(self, "what", what)
-        object.__setattr__(self, "codes", tuple(codes))
+    @property
+    def codes(self) -> tuple[str, ...]:
+        """The codes of the table as it stands."""
+        return tuple(self.table)
 
     def check(self, value: str) -> str:
         """Return the code; ValueError names the nearest known one."""
@@ -99,7 +100,7 @@ def _refrigerant(value: str) -> str:
 
 Words = Annotated[str, Field(max_length=LONGEST)]
 Short = Annotated[str, Field(max_length=SHORT)]
-Refrigerant = Annotated[str, AfterValidator(_refrigerant), Field(json_schema_extra={"enum": list(refrigerants.catalogue())})]
+Refrigerant = Annotated[str, AfterValidator(_refrigerant), Field(json_schema_extra={"enum": [*refrigerants.catalogue()]})]
 Minutes = Annotated[float, Between(0, MOST_MINUTES, "min")]
 Psig = Annotated[float, Between(-14.7, 1200, "psig")]
 Box = Annotated[float, Between(-60, 150, "°F")]
@@ -110,7 +111,7 @@ _ICE_PLACES: Final = [*dict.fromkeys([*(code for code, _ in observations.get("ic
 class Reading(Carried):
     """An observation; `typed` is what a person typed, `source` where it is from."""
 
-    key: str = Field(json_schema_extra={"enum": list(observations.REGISTRY)})
+    key: str = Field(json_schema_extra=lambda made: made.update(enum=list(observations.REGISTRY)))
     value: float | str | list[str]
     source: Short | None = None
     typed: Short | None = None
@@ -201,7 +202,7 @@ class Ice(Carried):
 class Melt(Carried):
     """A coil melted: how, how long, whether nothing is left, and why where something is."""
 
-    method: Annotated[str, OneOf("method", METHODS)]
+    method: Annotated[str, OneOf("method", METHODS)] | None = None
     minutes: Minutes | None = None
     places: list[Short] | None = None
     all_clear: bool | None = None
@@ -212,7 +213,7 @@ class Act(Carried):
     """An act on a part; `value` in turns or ounces, `by_eye` where gas went in without a scale."""
 
     part: str = Field(json_schema_extra={"enum": list(acts.PARTS)})
-    did: str = Field(json_schema_extra={"enum": sorted({act.did for act in acts.ACTS.values()})})
+    did: str = Field(json_schema_extra={"enum": [*sorted({act.did for act in acts.ACTS.values()})]})
     value: float | None = None
     note: Words | None = None
     by_eye: bool | None = None
@@ -394,7 +395,7 @@ class Override(Carried):
     """What was done against a hold, and why."""
 
     holds: Annotated[list[Short], Field(max_length=40)] = Field(default_factory=list)
-    action: Annotated[str, OneOf("action", [*ACTIONS, "close"])] | None = None
+    action: Annotated[str, OneOf("action", [*ACTIONS, "close", "lone_working"])] | None = None
     texts: Annotated[list[Words], Field(max_length=40)] | None = None
     reason: Words
 
@@ -475,9 +476,10 @@ class Used(Carried):
 
 
 class Note(Carried):
-    """Words that nothing else takes."""
+    """Words that nothing else takes; `about` marks what was told when the call was opened."""
 
     text: Words
+    about: Annotated[str, OneOf("about", ("complaint", "changed"))] | None = None
     part: Annotated[str, OneOf("part", anatomy.PARTS)] | None = None
 
 

@@ -1,7 +1,7 @@
 """What the measurements say of the circuit's parts, and of causes: all of one wiring together, between two acts that changed it.
 
-A cause fits as well as the faults of the circuit that it stands for, each by how common it is; one that is none of the wiring fits as a sound
-circuit does. Both ways: how likely a part is at fault follows from how likely its cause is left.
+A cause fits as well as the faults of the circuit that it stands for, each by how common it is; one that is none of the wiring fits as a
+sound circuit does. Both ways: how likely a part is at fault follows from how likely its cause is left.
 """
 
 import math
@@ -18,11 +18,12 @@ from kettle.call.hears import figure
 from kettle.call.stages import Staged
 from kettle.judging import running
 from kettle.judging.testimony import Testimony
+from kettle.knowledge import causes
 from kettle.power import finds, measure
 from kettle.power.circuit import Circuit
-from kettle.power.faults import SOUND, Fault, weight_of
+from kettle.power.faults import SOUND, Fault, every_fault, weight_of
 from kettle.power.measure import Lead, Reading, Seen
-from kettle.power.solve import Figures
+from kettle.power.solve import Figures, solve
 
 # Parts whose acts change the wiring: what was measured before is of another circuit.
 WIRED: Final = (
@@ -37,6 +38,11 @@ SUREST: Final = 9.0
 TELLS: Final = 1.5
 # As many parts are told as share the doubt.
 PARTS_TOLD, PART_FROM = 8, 0.01
+# What the rest of the call says moves a part at most so far (log): it may have failed since it was seen to run.
+MOST_LEARNED: Final = 1.5
+# No cause is ever less likely than this.
+LEAST: Final = 1e-6
+# Of one wiring so many measurements are weighed, the last ones.
 ONCE: Final = 20
 
 
@@ -84,14 +90,16 @@ class Wired:
                 groups.append(([], []))
             own = [one for event in events.get(stage, ()) if (one := reading_of(self.circuit, event)) is not None]
             pairs = {(one.what, frozenset((one.one, one.other)), one.state) for one in own}
+            # A file of version 1 has no measurements of its own: its volts are weighed as the observations they are.
+            kept = bench.readings_of(self.circuit, seen) if self.staged.record.clocked else []
             more = [
-                one for one in bench.readings_of(self.circuit, seen)
+                one for one in kept
                 if (one.what, frozenset((one.one, one.other)), one.state) not in pairs
             ]  # fmt: skip
             if own or more:
                 groups[-1][0].append(stage)
                 groups[-1][1].extend((*own, *more))
-        return tuple(Measured(stages[-1] if stages else -1, tuple(readings[-ONCE:])) for stages, readings in groups)
+        return tuple(Measured(stages[-1] if stages else -1, tuple(readings)) for stages, readings in groups)
 
     @property
     def anything(self) -> bool:
@@ -100,9 +108,9 @@ class Wired:
 
     def _fit(self, readings: Sequence[Reading]) -> tuple[list[Fault], Figures]:
         """Every fault, and how well it fits some readings (log)."""
-        faults = measure.every_fault(self.circuit)
+        faults = every_fault(self.circuit)
         told: Figures = np.zeros(len(faults))
-        for reading in readings:
+        for reading in readings[-ONCE:]:
             told = told + measure.log_likelihood(reading, measure.expected(self.circuit, reading, faults))
         return faults, told
 
@@ -122,9 +130,9 @@ class Wired:
             code = finds.cause_of(fault) if fault != SOUND else ""
             by_cause.setdefault(code, []).append((weight_of(self.circuit, fault), float(fit)))
         sound = next(float(fit) for fault, fit in zip(faults, fits, strict=True) if fault == SOUND)
-        causes = {code: _mean(pairs) for code, pairs in by_cause.items() if code}
-        best = max(sound, *causes.values())
-        told = {code: max(value - best, -SUREST) for code, value in causes.items()}
+        fits_of = {code: _mean(pairs) for code, pairs in by_cause.items() if code}
+        best = max(sound, *fits_of.values())
+        told = {code: max(value - best, -SUREST) for code, value in fits_of.items()}
         likeliest = max(zip(faults, fits, strict=True), key=lambda pair: pair[1] + math.log(weight_of(self.circuit, pair[0])))[0]
         told_of = likeliest if best - sound >= TELLS else SOUND
         text = f"Measured in the circuit: {measure.told(self.circuit, told_of).lower()}"
@@ -148,29 +156,42 @@ class Wired:
         )
 
     def standing(self, left: Mapping[str, float], state: str) -> tuple[list[Fault], Figures]:
-        """Return every fault of the circuit and how likely it is now, by what was measured and seen, and by what Judge leaves."""
+        """Return every fault of the circuit and how likely it is now, by what was measured and seen, and by what Judge leaves.
+
+        Each cause weighs what its faults weigh by the meter, times what Judge learned of it elsewhere (left by itself, against before
+        anybody looked, without what the meter said already); among the faults of one cause the meter decides, and what was seen to run or
+        stand.
+        """
         readings = self.wirings[-1].readings
         faults, fits = self._fit(readings)
+        weighed: Figures = fits + np.log([weight_of(self.circuit, fault) for fault in faults])
+        by_meter: Figures = np.exp(weighed - weighed.max())
         for one in self.seen(state):
-            works = measure.solve(self.circuit, one.state, faults).runs(one.load)
+            works = solve(self.circuit, one.state, faults).runs(one.load)
             fits = fits + np.where(works == one.works, math.log(1.0 - measure.SEEN_WRONG), math.log(measure.SEEN_WRONG))
-        told = fits + np.log([weight_of(self.circuit, fault) for fault in faults])
-        alone: Figures = np.exp(told - told.max())
-        alone /= alone.sum()
+        weighed = fits + np.log([weight_of(self.circuit, fault) for fault in faults])
+        alone: Figures = np.exp(weighed - weighed.max())
         codes = [finds.cause_of(fault) if fault != SOUND else "" for fault in faults]
+        learned = self._learned(left, set(codes) - {""}, readings)
         mixed: Figures = np.zeros(len(faults))
-        named = float(sum(alone[n] for n, code in enumerate(codes) if code or faults[n] == SOUND))
-        wired = {code for code in codes if code}
-        for code in wired:
+        for code in set(codes) - {""}:
             mine = np.array([n for n, one in enumerate(codes) if one == code])
             share = alone[mine] / alone[mine].sum() if alone[mine].sum() > 0 else np.full(len(mine), 1.0 / len(mine))
-            mixed[mine] = named * left.get(code, 0.0) * share
-        sound = next(n for n, fault in enumerate(faults) if fault == SOUND)
-        mixed[sound] = max(0.0, named - float(mixed.sum()))
-        for n, code in enumerate(codes):
-            if not code and n != sound:
-                mixed[n] = alone[n]
+            mixed[mine] = by_meter[mine].sum() * learned[code] * share
+        rest = np.array([n for n, code in enumerate(codes) if not code])
+        mixed[rest] = by_meter[rest].sum() * learned[""] * alone[rest] / alone[rest].sum()
         return faults, mixed / mixed.sum()
+
+    def _learned(self, left: Mapping[str, float], wired: set[str], readings: tuple[Reading, ...]) -> dict[str, float]:
+        """How much likelier each cause of the circuit is left than before anybody looked, for all but the meter; "" for all the others."""
+        said = self._testimony(readings) if readings else Testimony("circuit", "")
+        whole = causes.HEALTHY.prior + sum(cause.prior for cause in causes.CATALOGUE.values())
+        before = {code: causes.get(code).prior / whole for code in wired}
+        against = {code: max(left.get(code, 0.0), LEAST) / (before[code] * math.exp(said.causes.get(code, said.rest))) for code in wired}
+        others = max(sum(share for code, share in left.items() if code not in wired), LEAST)
+        against[""] = others / (max(1.0 - sum(before.values()), LEAST) * math.exp(said.rest))
+        middle = math.log(sum(against.values()) / len(against))
+        return {code: math.exp(min(max(math.log(ratio) - middle, -MOST_LEARNED), MOST_LEARNED)) for code, ratio in against.items()}
 
     def next_leads(self, faults: Sequence[Fault], likely: Figures, state: str) -> list[Lead]:
         """Return where to put the leads next."""

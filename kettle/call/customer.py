@@ -9,7 +9,8 @@ from typing import Final
 
 from kettle.call.asks import Doubt, placed_words, still_there
 from kettle.call.call import Call
-from kettle.call.says import came_back, day, lower
+from kettle.call.says import came_back
+from kettle.call.words import day, lower
 from kettle.knowledge import acts, causes
 from kettle.knowledge.unit import Unit
 
@@ -58,7 +59,10 @@ WARM_AGAIN: Final = {
     True: "If it stays too warm for two hours with the door shut, call us",
     False: "If it stays too warm for two hours, call us",
 }  # fmt: skip
-RELEASE: Final = "The handle that opens the door from inside fails: nobody may be shut in. Block the door open while anybody is inside, and have it repaired"
+RELEASE: Final = (
+    "The handle that opens the door from inside fails: nobody may be shut in. Block the door open while anybody is inside, and have it "
+    "repaired"
+)
 LOST_AGAIN: Final = "If it warms up slowly over days, call us: it may lose refrigerant again"
 DECLINED: Final = "You decided against"
 
@@ -90,8 +94,6 @@ def _found(call: Call) -> str:
             found.append(cause.plain)
         else:
             found.append(cause.was)
-    if not found and not call.staged.steps:
-        return "What was seen so far does not say what is wrong." if call.record.standing else ""
     return " ".join(dict.fromkeys(found))
 
 

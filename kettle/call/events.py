@@ -5,7 +5,8 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any, Final
 
-from kettle.judging.course import Done, Testimony
+from kettle.judging.course import Done
+from kettle.judging.testimony import Testimony
 from kettle.knowledge import acts
 from kettle.knowledge.acts import Act
 from kettle.knowledge.observations import Value

@@ -91,9 +91,8 @@ def _to_ground(record: Record, event: Event) -> list[float]:
     for one in record.standing[: record.place[event.number]]:
         if one.kind == "act" and (one.data["part"], one.data["did"]) == ("compressor", "replaced"):
             found = []
-        elif one.kind == "measured" and one.data["what"] == "ohms":
-            if finds.observed_ohms(record.circuit, one.data["one"], one.get("other", "")) == "winding_ground_ohm":
-                found.append(figure(one))
+        elif one.kind == "measured" and one.data["what"] == "ohms" and _of_shell(record, one):
+            found.append(figure(one))
     return found
 
 
@@ -107,6 +106,10 @@ def _clamped(record: Record, event: Event, one: str, state: str, value: float) -
         if (rated and value <= TURNS_UP_TO * rated) or (not rated and not tries):
             found.append(Observed("compressor", "running"))
     return tuple(found)
+
+
+def _of_shell(record: Record, event: Event) -> bool:
+    return finds.observed_ohms(record.circuit, event.data["one"], event.get("other", "")) == "winding_ground_ohm"
 
 
 def looked(record: Record, event: Event) -> tuple[Heard, ...]:
@@ -277,7 +280,8 @@ def cycle(record: Record, event: Event) -> tuple[Heard, ...]:
 
 def leaks_heard(record: Record, until: Event | None = None) -> tuple[dict[str, str], dict[str, float]]:
     """Return what each place gave last in the search for a leak, and what the detector read there, up to an event."""
-    heard, readings = {}, {}
+    heard: dict[str, str] = {}
+    readings: dict[str, float] = {}
     for event in record.all_of("leak_look"):
         if until is not None and record.place[event.number] > record.place[until.number]:
             break
@@ -318,9 +322,10 @@ def leak_look(record: Record, event: Event) -> tuple[Heard, ...]:
 
 def stood(record: Record, event: Event) -> nitrogen.Stood:
     """Return what a standing-pressure test says."""
-    d = event.data
-    args = (float(d[name]) for name in ("start_psig", "start_f", "now_psig", "now_f", "minutes"))
-    return nitrogen.stood(*args, record.unit.altitude_ft, record.shown)
+    start_psig, start_f, now_psig, now_f, minutes = (
+        float(event.data[name]) for name in ("start_psig", "start_f", "now_psig", "now_f", "minutes")
+    )
+    return nitrogen.stood(start_psig, start_f, now_psig, now_f, minutes, record.unit.altitude_ft, record.shown)
 
 
 def nitrogen_test(record: Record, event: Event) -> tuple[Heard, ...]:
@@ -375,9 +380,11 @@ def found(record: Record, event: Event) -> tuple[Heard, ...]:
 
 def sibling(record: Record, event: Event) -> tuple[Heard, ...]:
     """How the other boxes on the plant do, all that are known of."""
+    every = record.all_of("sibling")
+    if every[-1] is not event:
+        # They are told together, by the last word on any of them.
+        return NOTHING
     states: dict[str, str | None] = dict.fromkeys(record.beside)
-    for one in record.all_of("sibling"):
-        if record.place[one.number] <= record.place[event.number]:
-            states[one.data["name"]] = one.data["state"]
+    states |= {one.data["name"]: one.data["state"] for one in every}
     says = together(list(states.values())).observation
     return (Observed("siblings", says),) if says else NOTHING

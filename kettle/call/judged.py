@@ -94,6 +94,15 @@ class Judged:
         # Verdicts and holds are of what stands; what it was, and what settles it, of the whole course.
         return told.standing_as(now, record.found_before, self.overridden)
 
+    def left_single(self, coil: int = 1) -> dict[str, float]:
+        """Return how likely each cause is left on a coil by itself; of a pair either may be what speaks. "" is nothing left."""
+        found: dict[str, float] = {}
+        for one in self.course(coil).left:
+            if len(one.codes) <= 1:
+                code = "".join(one.codes)
+                found[code] = found.get(code, 0.0) + one.probability
+        return found
+
     def left_by_cause(self, coil: int = 1) -> dict[str, float]:
         """Return how likely each cause is left on a coil, alone or with another."""
         found: dict[str, float] = {}

@@ -1,8 +1,8 @@
 """The table of kinds of event: each is one entry, and answers whoever asks.
 
 **hears**: what the judgement gets from it. **says**: its sentences in the write-up. **proves**: which proofs it fills or overturns.
-**asks**: which closing questions it opens or ends. **customer**: which part of the customer's page tells of it. **draws**: where it stands on
-the drawings. Where a kind is silent the table says so with a reason.
+**asks**: which closing questions it opens or ends. **customer**: which part of the customer's page tells of it. **draws**: where it stands
+on the drawings. Where a kind is silent the table says so with a reason.
 """
 
 from collections.abc import Callable, Iterable
@@ -104,7 +104,8 @@ _ALL: Final = (
     Kind("setting", "Setting", carries.Setting, hears.setting, says.setting, Silent("asks for cycles watched and is none"),
          Asks(("not_proved", "service_mode"), ("service_mode",)), Tells(("done",)), Draws(PICTURE, "parameters")),
     Kind("watched", "Defrost watched", carries.Watched, hears.watched, says.watched, proves.watched,
-         Asks((), ("still_defrosting", "ice_left")), Silent("that a defrost was watched shows in how it is now"), Draws(TIMELINE, "program")),
+         Asks((), ("still_defrosting", "ice_left")), Silent("that a defrost was watched shows in how it is now"),
+         Draws(TIMELINE, "program")),
     Kind("cycle", "Cycle watched", carries.Cycle, hears.cycle, says.cycle, proves.cycle, _NOTHING_LEFT,
          Silent("that cycles were watched shows in how it is now"), Draws(TIMELINE, "pressure_control")),
     Kind("leak_look", "Leak search", carries.LeakLook, hears.leak_look, says.leak_look, proves.leak_look, Asks(("leak_open",)),
@@ -122,10 +123,11 @@ _ALL: Final = (
          Silent("that it runs shows in how it is now"), Draws(TIMELINE, "compressor")),
     Kind("wires", "Wires of the start gear", carries.Wires, Silent("where wires lay is no sign of what failed"), says.wires, _NO_PROOF,
          _NOTHING_LEFT, _NOT_THEIRS, Draws(WIRING, "start_parts")),
-    Kind("retrofit", "Another refrigerant", carries.Retrofit, Silent("it changes the unit every figure is worked out for, and removes no cause"),
-         says.retrofit, _NO_PROOF, _NOTHING_LEFT, Tells(("done",)), Draws(PICTURE, "charge")),
-    Kind("placed", "Placed", carries.Placed, hears.placed, says.placed, _NO_PROOF, Asks(("left_there", "not_proved")), Tells(("now", "done")),
-         Draws(PICTURE, "wiring")),
+    Kind("retrofit", "Another refrigerant", carries.Retrofit,
+         Silent("it changes the unit every figure is worked out for, and removes no cause"), says.retrofit,
+         _NO_PROOF, _NOTHING_LEFT, Tells(("done",)), Draws(PICTURE, "charge")),
+    Kind("placed", "Placed", carries.Placed, hears.placed, says.placed, _NO_PROOF, Asks(("left_there", "not_proved")),
+         Tells(("now", "done")), Draws(PICTURE, "wiring")),
     Kind("gone", "Taken away", carries.Gone, hears.gone, Silent("told with what was placed"), _NO_PROOF, Asks((), ("left_there",)),
          Silent("told with what was placed"), Draws(PICTURE, "wiring")),
     Kind("found", "What it is", carries.Found, hears.found, says.found, _NO_PROOF, _NOTHING_LEFT, _FOUND_THERE, Draws(TIMELINE)),
@@ -159,8 +161,10 @@ _ALL: Final = (
          _NOTHING_LEFT, Silent("stands on the bill"), Draws(TIMELINE)),
     Kind("quote", "Quote", carries.Quote, Silent("what is offered is no sign"), Silent("stands in the report as a table"), _NO_PROOF,
          Asks(("quote", "unasked"), ("quote",)), Silent("stands on the page as a table"), Draws(TIMELINE)),
-    Kind("talked", "Controller", carries.Talked, Silent("what is set is told as settings and program; what it shows as readings"), says.talked,
-         _NO_PROOF, Asks(("service_mode", "unconfirmed"), ("service_mode", "unconfirmed")), _NOT_THEIRS, Draws(TIMELINE, "control")),
+    Kind("talked", "Controller", carries.Talked, Silent("what is set is told as settings and program; what it shows as readings"),
+         says.talked, _NO_PROOF,
+         Asks(("service_mode", "unconfirmed"), ("service_mode", "unconfirmed")), _NOT_THEIRS,
+         Draws(TIMELINE, "control")),
 )
 # fmt: on
 KINDS: Final[dict[str, Kind]] = {kind.code: kind for kind in _ALL}

@@ -41,8 +41,7 @@ def leads(judged: Judged, runs: Runs) -> Leads | None:
     if not asked:
         return None
     state = bench.state_of(facts)
-    left = judged.left_by_cause(1)
-    faults, likely = judged.wired.standing(left, state)
+    faults, likely = judged.wired.standing(judged.left_single(1), state)
     parts = judged.wired.parts_of(faults, likely)
     if parts and parts[0].probability >= FOUND_FROM:
         return Leads(None, f"Found: {parts[0].label}", parts, state, finds.afterwards(parts[0].fault))

@@ -1,4 +1,4 @@
-"""Opened is a state: from all gas out, or a part of the circuit changed, until it is held by nitrogen, dry by microns, filled and started."""
+"""Opened is a state: from all gas out or a part of the circuit changed, until it is held by nitrogen, dry by microns, filled, started."""
 
 from dataclasses import dataclass
 from typing import Final

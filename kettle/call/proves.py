@@ -84,7 +84,7 @@ def ice(call: Call, event: Event, into: Gathered) -> None:
     painted = drawn(event)
     form, _ = ice_read(call.record, event)
     if painted is not None:
-        into.coil_bare = form == "none" and not any(one in ICED_FORMS for one in painted.places.values())
+        into.coil_bare = form == "none" and not painted.iced
     elif form in ICED_FORMS:
         into.coil_bare = False
 
@@ -153,6 +153,11 @@ class Proved:
     def state(self) -> str:
         """proved, open or against."""
         return self.proof.state
+
+    @property
+    def tapped(self) -> bool:
+        """Whether it is proved by a tap alone."""
+        return self.proof.says == proofs.SEEN
 
 
 def gathered(call: Call, fills: Callable[[Event], Fills | None], since: Event | None, coil: int | None) -> Gathered:

@@ -1,7 +1,8 @@
 """What was heard of a call, in the stages that its acts open: what was seen in each, on each coil, how old it is, and what still settles.
 
-A setting is one act with the others of the same device changed within minutes; what was found on them is of the stage before. Where the line
-at the bulb reads as before and nobody read the suction again, the suction stands as before: a valve that had answered would have moved both.
+A setting is one act with the others of the same device changed within minutes; what was found on them is of the stage before. Where the
+line at the bulb reads as before and nobody read the suction again, the suction stands as before: a valve that had answered would have moved
+both.
 """
 
 from collections.abc import Iterable, Mapping
@@ -13,9 +14,10 @@ from typing import Final
 from kettle.call.events import Did, Event, Heard, Observed, Spoken
 from kettle.call.record import Record
 from kettle.judging import running
-from kettle.judging.course import LIVE, Done, Testimony, standing_at
+from kettle.judging.course import LIVE, Done, standing_at
 from kettle.judging.facts import SETTLING_MIN, Facts
 from kettle.judging.readings import implied_by, told_with, work_out
+from kettle.judging.testimony import Testimony
 from kettle.knowledge import observations
 from kettle.knowledge.acts import RUNNING
 from kettle.knowledge.observations import Value
@@ -204,7 +206,7 @@ class Staged:
     def done(self, coil: int = 1) -> list[Done]:
         """Return what was done, as it concerns one coil; gas into a circuit that held none before is marked as a first fill."""
         found = [step.did.seen_from(coil, len(self.record.coils)) for step in self.steps]
-        first = any("first_start" in one.observed.value for one in self.sightings if one.observed.key == "complaint")
+        first = any("first_start" in words for one in self.sightings if isinstance(words := one.observed.value, tuple))
         emptied = False
         for place, step in enumerate(self.steps):
             if step.did.part == "charge":

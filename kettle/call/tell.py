@@ -8,8 +8,10 @@ from kettle.benches.prove.proofs import PROVED
 from kettle.call import asks, customer, kinds, proves, written
 from kettle.call.advice import Charge, Valve
 from kettle.call.asks import Doubt
+from kettle.call.brief import brief
 from kettle.call.call import Call
 from kettle.call.customer import ForCustomer
+from kettle.call.events import Event
 from kettle.call.leads import Leads
 from kettle.call.proves import Proved
 from kettle.call.record import Record
@@ -23,6 +25,7 @@ from kettle.judging.problems import Problem
 from kettle.judging.verdicts import Verdict
 from kettle.knowledge import observations
 from kettle.knowledge.observations import Value
+from kettle.power.solve import Figures
 
 # What can be asked of a unit whose circuit is open: nothing that runs or needs its power.
 ASKED_WHILE_OPEN = ("box", "ice", "air", "safety")
@@ -104,6 +107,10 @@ class Told:
         every = [self.valve(coil) for coil in self.call.coils]
         return next((one for one in every if one.may == "yes"), every[0])
 
+    def likely_faults(self, state: str) -> Figures:
+        """How likely each fault of the circuit is (`faults.every_fault`, in order): by what was measured, seen, and judged of the call."""
+        return self.call.judged.wired.standing(self.call.judged.left_single(1), state)[1]
+
     @property
     def leads(self) -> Leads | None:
         """Where to measure next; None where nothing electrical is asked."""
@@ -138,6 +145,10 @@ class Told:
         """Return the sentences of a section (a key of `SECTIONS`)."""
         assert section in SECTIONS
         return tuple(one.text for one in self.sentences if one.section == section)
+
+    def brief(self, event: Event) -> str:
+        """Return an event in one line."""
+        return brief(self.call, event)
 
     @cached_property
     def customer(self) -> ForCustomer:

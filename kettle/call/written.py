@@ -1,4 +1,4 @@
-"""The write-up of a call: the sentences of its events in the order of work, those that say one thing together, and what follows from all."""
+"""The write-up of a call: the sentences of its events in the order of work, what says one thing together, and what follows from all."""
 
 from collections.abc import Callable, Iterable
 from dataclasses import replace
@@ -10,7 +10,8 @@ from kettle.call.asks import Doubt
 from kettle.call.call import Call
 from kettle.call.events import Event
 from kettle.call.proves import Proved
-from kettle.call.says import AS_LEFT, SECTIONS, WORDS_LEFT, Sentence, cause_label, lower
+from kettle.call.says import AS_LEFT, SECTIONS, WORDS_LEFT, Sentence, cause_label
+from kettle.call.words import lower
 
 Says = Callable[[Event], Iterable[Sentence]]
 # The order of what is found: why they called, box and ice, what was wrong, figures, meter, what was right, the cause.
@@ -110,9 +111,9 @@ def _proofs(call: Call, proved: Iterable[Proved]) -> list[Sentence]:
         found.append(Sentence("left", f"Proved: {'; '.join(words)}.", (), "proved", tuple(f"proof:{one.code}" for one in good)))
     for one in every:
         if one.state != proofs.PROVED:
-            words = f"{lower(one.proof.kind.label)}{call.record.on_words(one.on)}"
+            label = f"{lower(one.proof.kind.label)}{call.record.on_words(one.on)}"
             says = f", {one.proof.says}" if one.proof.says else ""
-            found.append(Sentence("left", f"Not proved: {words}{says}.", (), "not_proved", (f"proof:{one.code}",)))
+            found.append(Sentence("left", f"Not proved: {label}{says}.", (), "not_proved", (f"proof:{one.code}",)))
     return found
 
 

@@ -11,6 +11,6 @@ from kettle.case.version1 import VERSION, Case, CaseAct, CaseObservation, simula
 from kettle.case.version2 import data_of
 
 __all__ = [
-    "FORMAT", "LARGEST_BYTES", "LONGEST_NAME", "MOST_ACTS", "MOST_OBSERVATIONS", "VERSION", "Case", "CaseAct", "CaseObservation", "CaseUnit",
-    "answer", "data_of", "read", "read_call", "schema", "simulated", "told", "write", "write_call",
+    "FORMAT", "LARGEST_BYTES", "LONGEST_NAME", "MOST_ACTS", "MOST_OBSERVATIONS", "VERSION", "Case", "CaseAct", "CaseObservation",
+    "CaseUnit", "answer", "data_of", "read", "read_call", "schema", "simulated", "told", "write", "write_call",
 ]  # fmt: skip

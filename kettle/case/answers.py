@@ -41,10 +41,10 @@ def told(call: Told) -> dict[str, Any]:
         "valve": _valve(call.valve_now, call),
         "leads": _leads(call.leads),
         "prove": [
-            {"code": one.code, "on": call.record.coil_name(one.on) or None, "state": one.state, "text": one.proof.words} for one in call.prove
+            {"code": one.code, "on": _on(call, one.on), "state": one.state, "text": one.proof.words} for one in call.prove
         ],
         "leave": [
-            {"code": one.code, "of": one.of or None, "on": call.record.coil_name(one.on) or None, "text": one.text, "answered": one.answered}
+            {"code": one.code, "of": one.of or None, "on": _on(call, one.on), "text": one.text, "answered": one.answered}
             for one in call.leave
         ],
         "may_leave": call.may_leave,
@@ -53,6 +53,10 @@ def told(call: Told) -> dict[str, Any]:
             "found": customer.found, "done": customer.done, "now": customer.now, "you": list(customer.you), "we": list(customer.we),
         },
     }  # fmt: skip
+
+
+def _on(call: Told, coil: int | None) -> str | None:
+    return call.record.coil_name(coil) or None
 
 
 def _coil(call: Told, coil: int) -> dict[str, Any]:

@@ -26,6 +26,8 @@ FIRST_YEAR, LAST_YEAR = 1990, 2100
 
 
 class Strict(BaseModel):
+    """What a file holds: no key but the known ones, no value of another sort."""
+
     model_config = ConfigDict(extra="forbid", strict=True, frozen=True)
 
 

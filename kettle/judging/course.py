@@ -241,7 +241,7 @@ def judge_course(
     before_acts, effects = _effects(weighed, done)
     return Course(
         now,
-        _told(network, left_by_row, folded, stages, done, tries, unit),
+        _told(network, left_by_row, folded, stages, done, tries, unit, weighed),
         tuple(done),
         current,
         before_acts,
@@ -438,7 +438,7 @@ def _rows_of(network: Network, left: Mapping[frozenset[str], float]) -> Figures:
 
 def _told(
     network: Network, left: Mapping[frozenset[str], float], folded: Figures, stages: Sequence[Mapping[str, Value]], done: Sequence[Done],
-    tries: Mapping[str, Sequence[_Try]], unit: Unit,
+    tries: Mapping[str, Sequence[_Try]], unit: Unit, weighed: Sequence[_Stage],
 ) -> tuple[Left, ...]:  # fmt: skip
     """What is left, likeliest first; a treated cause stays until what proves it was seen."""
     was = dict.fromkeys(tries, 0.0)
@@ -453,7 +453,12 @@ def _told(
         if not any(code in codes for codes in listed):
             listed[frozenset((code,))] = left.get(frozenset((code,)), 0.0)
     answers = []
-    for codes, share in sorted(listed.items(), key=lambda pair: (-pair[1], sorted(pair[0]))):
+    blind = {code for code in missing if not any(stage.weighed for stage in weighed[tries[code][-1].stage :])}
+    ordered = sorted(listed.items(), key=lambda pair: (-pair[1], sorted(pair[0])))
+    if ordered and not ordered[0][0] and blind:
+        # Nothing was read since: that it is gone is a hope, and what was treated is told first.
+        ordered.sort(key=lambda pair: not pair[0] & blind)
+    for codes, share in ordered:
         members = tuple(causes.get(code) for code in sorted(codes))
         to_prove = tuple(dict.fromkeys(text for code in sorted(codes) for text in missing.get(code, ())))
         answers.append(Left(Suspect(members, share, (), ()), share, to_prove))

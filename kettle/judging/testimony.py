@@ -17,8 +17,8 @@ HEARD: Final = "heard."
 class Testimony:
     """How well causes fit something that was heard, as log-likelihoods.
 
-    `causes` maps codes to theirs, `rest` is that of every other cause, `sound` that of a unit with nothing wrong; a pair fits as well as the
-    better of its two. `exact` maps whole sets of causes to theirs and goes before. `mutes` are features that tell the same again.
+    `causes` maps codes to theirs, `rest` is that of every other cause, `sound` that of a unit with nothing wrong; a pair fits as well as
+    the better of its two. `exact` maps whole sets of causes to theirs and goes before. `mutes` are features that tell the same again.
     """
 
     key: str

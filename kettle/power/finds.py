@@ -119,7 +119,7 @@ def observed_amps(part: str, state: str) -> str:
 
 
 def observed_ohms(circuit: Circuit, one: str, other: str) -> str:
-    """Return the key of the observation that ohms between two points are: of a compressor's windings, or of one to the shell; else empty."""
+    """Return the key of the observation that ohms between two points are, of a compressor's windings or to its shell; else empty."""
     pins = {"C1": "1", "C2": "2", "C3": "3"} if circuit.phases == 3 else {"C": "C", "S": "S", "R": "R", circuit.common: "R", "T2": "R"}
     pair = {one, other}
     if circuit.ground in pair:

@@ -119,11 +119,11 @@ def test_the_other_coil_is_read_beside_the_first(open_stop):
 def test_sets_stand_side_by_side_with_the_baseline(open_stop, accessible):
     page = open_stop("Meat room", "sets")
     table = page.locator(".sets")
-    for text in ("Its own baseline", "As found", "Now", "Valve turned in, 0.5 turn"):
+    for text in ("Its own baseline", "As found", "Now", "Valve turned in, ½ turn"):
         expect(table).to_contain_text(text)
     page.get_by_label("Keep it as").fill("After the turn")
     page.get_by_role("button", name="Keep the set").click()
-    expect(table.locator("th", has_text="After the turn")).to_contain_text("Valve turned in, 0.5 turn")
+    expect(table.locator("th", has_text="After the turn")).to_contain_text("Valve turned in, ½ turn")
     assert ReadingSet.objects.filter(label="After the turn").count() == 1
     accessible(page)
     expect(page.locator("#standing")).to_contain_text("What it was")

@@ -100,7 +100,7 @@ def test_from_a_new_call_to_the_printed_report(app, live_server, screen, accessi
     page.get_by_role("button", name="Keep the words").click()
     page.get_by_role("link", name="Report", exact=True).click()
     report = page.locator(".report")
-    for text in ("Valve starving.", "Ice cream is soft.", "30 min", "0.5", "lower superheat", "Superheat, coil", "Cautions"):
+    for text in ("Valve starving.", "Ice cream is soft.", "30 min", "½ turn", "lower superheat", "Superheat, coil", "Cautions"):
         expect(report).to_contain_text(text)
     accessible(page)
     number = Call.objects.get(complaint="Ice cream is soft.").number

@@ -8,16 +8,18 @@ import pytest
 from django.conf import settings
 from django.template import engines
 from django.urls import get_resolver, reverse
+from django.utils import timezone
 
 from kettle import case
+from kettle.call import tell
 from kettle.judging import network
-from kettle.judging.course import judge_course
 from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.acts import Act
 from kettle.knowledge.causes.model import MOSTLY, Cause
 from kettle.knowledge.observations.make import choice
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import case_of, judge_call
+from web.logbook.calls.case_files import case_text
+from web.logbook.calls.judging import judge_call
 from web.round import registry
 
 ROOT = Path(settings.ROOT)
@@ -41,9 +43,9 @@ def test_a_new_observation(hum, user, call, at_work):
     answer = at_work.post(reverse("enter", args=[call.number, "shelf_hum"]), {"shelf_hum": "yes", "stop": "read"})
     assert answer.status_code == 200
     assert judge_call(call).facts.seen["shelf_hum"] == "yes"
-    written = case.write(case_of(call))
-    assert case.read(written).coils()[0]["shelf_hum"] == "yes"
-    assert "shelf_hum" in str(case.schema())
+    [event] = [one for one in case.read_call(case_text(call)).events if one.kind == "reading"]
+    assert event.data["key"] == "shelf_hum" and event.data["value"] == "yes"
+    assert all("shelf_hum" in str(case.schema(version)) for version in (1, 2))
     assert "Shelf hums" in at_work.get(reverse("report", args=[call.number])).content.decode()
 
 
@@ -59,11 +61,15 @@ def test_a_new_act(hum, user, call, monkeypatch):
     act = Act("shelf", "tightened", "Shelf tightened", {"loose_shelf": 0.9}, proof=("shelf_hum",), prove="No hum in the hand")
     monkeypatch.setitem(acts.ACTS, act.code, act)
     monkeypatch.setitem(acts.PARTS, "shelf", ("tightened",))
-    content = {**case_of(call).model_dump(mode="json", exclude_none=True), "acts": [{"part": "shelf", "did": "tightened"}]}
-    content["observations"] = [{"key": "shelf_hum", "value": "yes"}, {"key": "shelf_hum", "value": "no", "stage": 1}]
-    read = case.read(json.dumps(content))
-    told = judge_course(read.resolved(), read.stages(), read.done())
-    assert told.was[0].codes == ("loose_shelf",) and told.left[0].codes == ()
+    content = json.loads(case_text(call))
+    at = {"at": timezone.now().isoformat()}
+    content["events"] = [
+        {"kind": "reading", "key": "shelf_hum", "value": "yes", **at}, {"kind": "act", "part": "shelf", "did": "tightened", **at},
+        {"kind": "reading", "key": "shelf_hum", "value": "no", **at},
+    ]  # fmt: skip
+    told = tell(case.read_call(json.dumps(content)))
+    assert told.was.was[0].codes == ("loose_shelf",) and told.left[0].codes == ()
+    assert "Shelf tightened" in str(case.told(told)["said"])
 
 
 def test_a_new_screen(call, at_work, monkeypatch, tmp_path):

@@ -37,9 +37,9 @@ from web.logbook.actions.place import OUTPUT_TICKS, move_output, place
 from web.logbook.actions.price_terms import set_terms
 from web.logbook.actions.promise import keep_promise, promise
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
+from web.logbook.calls.promises import open_on
 from web.logbook.models import Device, Site, Unit
-from web.logbook.promises import open_on
 from web.round.standing import Standing
 
 SCENARIO = json.loads(Path(__file__).with_name("scenario.json").read_text())

@@ -3,7 +3,7 @@
 from django.apps import AppConfig
 from django.db.models.signals import pre_migrate
 
-from web.logbook.repair import repair
+from web.logbook.calls.repair import repair
 
 
 class LogbookConfig(AppConfig):

@@ -10,7 +10,7 @@ from threading import Lock
 import numpy as np
 
 from kettle.trends.series import Trend, joined
-from web.logbook.courses import acts_of
+from web.logbook.calls.courses import acts_of
 from web.logbook.models import Reading, TrendData, TrendLog
 
 _HEAD = struct.Struct("<I")

@@ -2,7 +2,7 @@
 
 from django.template.loader import render_to_string
 
-from web.logbook.pictures import image_of
+from web.logbook.photos.pictures import image_of
 from web.reports.pdf import as_image, bench_style, drawing_style
 
 

@@ -12,10 +12,8 @@ from django.urls import reverse
 from django.views.decorators.cache import cache_control
 from django.views.decorators.http import require_safe
 
-from kettle import case
 from kettle.benches.defrost.program import times
-from kettle.benches.report.draft import SECTIONS, words_of
-from kettle.benches.report.plain import told
+from kettle.benches.report.worded import SECTIONS, words_of
 from kettle.knowledge import cautions, observations, refrigerants
 from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from web.accounts.access import shown_to
@@ -25,14 +23,16 @@ from web.benches.power.printed import wirings_of
 from web.benches.prove.told import told_of
 from web.benches.report.drafting import sentences_of
 from web.benches.trends.shown import printed_of
-from web.logbook.controller_talks import in_service
-from web.logbook.courses import acts_of
-from web.logbook.judging import case_of, facts_by_stage
-from web.logbook.left_behind import left_before, still_there
-from web.logbook.measured import measured_words
+from web.logbook.calls.case_files import case_text
+from web.logbook.calls.controller_talks import in_service
+from web.logbook.calls.judging import facts_by_stage
+from web.logbook.calls.judging import told_of as told_of_call
+from web.logbook.calls.left_behind import left_before, still_there
+from web.logbook.calls.measured import measured_words
+from web.logbook.calls.quoted import quoted
+from web.logbook.calls.record import photo_name
 from web.logbook.models import Call
-from web.logbook.pictures import image_of
-from web.logbook.quoted import quoted
+from web.logbook.photos.pictures import image_of
 from web.reports.drawings import drawn, pane_drawn, printed
 from web.reports.exports import log_csv, readings_csv
 from web.reports.pdf import PdfUnavailable, drawing_style, render_pdf, styled
@@ -59,7 +59,7 @@ def _context(request, number):
         "photos": [(reverse("thumbnail", args=[number, one.pk]), one) for one in call.photos.filter(undone_at=None)],
         "dials": drawn("defrost/_printed_dial.svg", dials_of(call)),
         "wirings": drawn("power/_circuit.svg", wirings_of(call, _as_found(call, standing), standing.judgement.facts)),
-        "told": told([cause.code for _, named, _ in standing.findings for cause in named], [step.act.code for step in acts_of(call)]),
+        "told": standing.told.customer,
         "overrides": call.overrides.filter(undone_at=None).select_related("by"),
         "now": now_words(standing),
         "promised": call.follow_ups.all(),
@@ -79,13 +79,13 @@ def _context(request, number):
 
 def _as_found(call, standing):
     """The facts of the call before anything was done."""
-    stages = facts_by_stage(call, standing.coil, standing.shown)
+    stages = facts_by_stage(standing.told, standing.coil)
     return stages[0][1] if stages else standing.judgement.facts
 
 
 def _written(call, standing):
     """The write-up by section as running text: what is drafted or worded, and own words behind it."""
-    sentences, own = sentences_of(call, standing), {"found": call.found, "done": call.done, "advice": call.advice}
+    sentences, own = sentences_of(call, standing), {"found": call.found, "done": call.done, "left": "", "advice": call.advice}
     return {section: (words_of(sentences, section), own[section]) for section in SECTIONS}
 
 
@@ -172,7 +172,7 @@ def call_zip(request, number):
     # The answer closes it when it is sent.
     file = tempfile.TemporaryFile()  # noqa: SIM115
     with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as packed:
-        packed.writestr(f"call-{number}.json", case.write(case_of(call)))
+        packed.writestr(f"call-{number}.json", case_text(call))
         packed.writestr("readings.csv", readings_csv(call))
         with suppress(PdfUnavailable):
             packed.writestr(f"call-{number}.pdf", _pdf(request, number))
@@ -180,7 +180,7 @@ def call_zip(request, number):
             packed.writestr(f"logs/{log.pk}.csv", log_csv(log))
         for photo in call.photos.filter(undone_at=None):
             with photo.image.open("rb") as image:
-                packed.writestr(f"photos/{photo.pk}.jpg", image.read())
+                packed.writestr(f"photos/{photo_name(photo)}", image.read())
     file.seek(0)
     return FileResponse(file, as_attachment=True, filename=f"call-{number}.zip", content_type="application/zip")
 
@@ -192,11 +192,11 @@ def quote_pdf(request, number):
     told_quote = quoted(call)
     if told_quote is None:
         raise Http404
-    found = [code for finding in call.findings.filter(undone_at=None) for code in finding.causes]
+    found = told_of_call(call, shown_to(request.user)).customer.found
     context = {
         "call": call,
         "told": told_quote,
-        "wrong": told(found, ()).wrong,
+        "wrong": [found] if found else [],
         "photos": [(image_of(photo), photo) for photo in told_quote["photos"]],
     }
     try:

@@ -1,7 +1,7 @@
 """The ice maps of a call as its screens show them."""
 
 from kettle.benches.ice import map as ice
-from web.logbook.ice_shown import Shown, shown
+from web.logbook.calls.ice_shown import Shown, shown
 
 # Brushes in their order: letter, form, word.
 BRUSHES = [(letter, form, ice.FORM_WORDS[form]) for letter, form in ice.FORMS.items()]

@@ -1,9 +1,9 @@
 """What a visit promises, and what earlier ones promised for it, with the readings to compare with."""
 
 from kettle.judging.evidence import quantity_name
-from web.logbook.judging import facts_of_coils
-from web.logbook.outcomes import before
-from web.logbook.promises import open_on, proposed_for
+from web.logbook.calls.judging import facts_of_coils
+from web.logbook.calls.outcomes import before
+from web.logbook.calls.promises import open_on, proposed_for
 
 # The readings somebody who comes back compares with.
 COMPARED = ("box_temp_f", "superheat_evap_f", "suction_psig", "discharge_psig", "subcooling_f", "compressor_amps")
@@ -12,7 +12,10 @@ COMPARED = ("box_temp_f", "superheat_evap_f", "suction_psig", "discharge_psig", 
 def promised_here(request, standing):
     """What this visit promises, and what the core proposes."""
     call = standing.call
-    return {"promised": call.follow_ups.filter(let_go="").order_by("due"), "proposed": proposed_for(call) if call.is_open else []}
+    return {
+        "promised": call.follow_ups.filter(let_go="").order_by("due"),
+        "proposed": proposed_for(call, standing.told) if call.is_open else [],
+    }
 
 
 def promised_before(request, standing):

@@ -9,8 +9,8 @@ from django.core.management.base import CommandError
 from django.db import connection
 
 from web.benches.trends import keeper
-from web.logbook import pictures
 from web.logbook.actions.open_call import end_quick_looks
+from web.logbook.photos import pictures
 from web.running import backups, schema
 from web.running.lock import InUse, data_lock
 

@@ -96,6 +96,11 @@ class IceMap:
         return tuple(code for code in PLACES if self.places.get(code, "none") != "none")
 
     @property
+    def iced(self) -> bool:
+        """Whether ice that counts is drawn anywhere: heavy frost, hard ice or snow; light frost is a coil at work."""
+        return self.form in ICED_FORMS or any(self.places[code] in ICED_FORMS for code in self.iced_places)
+
+    @property
     def bare(self) -> bool:
         """Whether no ice is drawn anywhere."""
         return self.form == "none" and not self.iced_places

@@ -87,10 +87,14 @@ class Stood:
     says: tuple[str, str] | None = None
 
 
-def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Sequence[Seen]) -> Stood:
-    """Rank what can be wrong, mark the parts, and say where to put the leads next."""
+def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Sequence[Seen], likely: Figures | None = None) -> Stood:
+    """Rank what can be wrong, mark the parts, and say where to put the leads next.
+
+    `likely` is how likely each fault is (of `faults.every_fault`, in order); left out, by what was measured and seen alone.
+    """
     faults, before = measure.standing(circuit)
-    _, likely = measure.standing(circuit, readings, seen)
+    if likely is None:
+        _, likely = measure.standing(circuit, readings, seen)
     order = np.argsort(-likely, kind="stable")[:SHOWN]
     ranked = tuple(Suspicion(faults[n], float(likely[n]), measure.told(circuit, faults[n])) for n in order if likely[n] >= SUSPECT_FROM / 3)
     measured = {frozenset((r.one, r.other)) if r.what != "amps" else frozenset((r.one,)) for r in readings}

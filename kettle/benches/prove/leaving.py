@@ -1,6 +1,6 @@
-"""What is still there or open when a visit ends, and how each of it can be answered with one tap."""
+"""How each thing that is still there or open when a visit ends can be answered with one tap, and what is promised by it."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -63,46 +63,3 @@ KINDS: Final[Mapping[str, Kind]] = {
     "quote": Kind(("later", "knows"), QUOTE),
     "unasked": Kind(("word", "knows"), QUOTE),
 }
-
-
-@dataclass(frozen=True)
-class Doubt:
-    """Something that should not be left so: a key no other of the visit has ("not_proved:air"), its kind, and words."""
-
-    key: str
-    kind: str
-    words: str
-
-    @property
-    def answers(self) -> tuple[Answer, ...]:
-        """What can be answered to it."""
-        return tuple(ANSWERS[code] for code in KINDS[self.kind].answers)
-
-    def takes(self, answer: str) -> bool:
-        """Whether an answer is one of its own."""
-        return answer in KINDS[self.kind].answers
-
-
-def unanswered(doubts: Sequence[Doubt], answered: Mapping[str, str]) -> tuple[Doubt, ...]:
-    """Return the doubts that have no answer of their own; `answered` maps keys to codes."""
-    return tuple(one for one in doubts if not one.takes(answered.get(one.key, "")))
-
-
-def reasons(doubts: Sequence[Doubt], answered: Mapping[str, str], rest: str) -> dict[str, tuple[Doubt, ...]]:
-    """Return why things are left, each reason with the doubts it answers; those without an answer of their own go by the one given."""
-    found: dict[str, list[Doubt]] = {}
-    open_ones = unanswered(doubts, answered)
-    for one in doubts:
-        found.setdefault(rest if one in open_ones else ANSWERS[answered[one.key]].label, []).append(one)
-    return {why: tuple(ones) for why, ones in found.items()}
-
-
-def promised(doubts: Sequence[Doubt], answered: Mapping[str, str]) -> tuple[Proposal, ...]:
-    """Return what somebody comes back for by the answers, each once; what is not proved is always come back for."""
-    open_ones = unanswered(doubts, answered)
-    found = [
-        KINDS[one.kind].promises
-        for one in doubts
-        if one.kind == "not_proved" or (one not in open_ones and ANSWERS[answered[one.key]].again)
-    ]
-    return tuple(dict.fromkeys(found))

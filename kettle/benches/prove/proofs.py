@@ -13,6 +13,8 @@ STARTS: Final = 2
 # A box is at set to within this over half its differential, °F.
 AT_SET_F: Final = 1.0
 PROVED, AGAINST, OPEN = "proved", "against", "open"
+# What says so where a proof was only tapped.
+SEEN: Final = "seen"
 
 
 @dataclass(frozen=True)
@@ -41,14 +43,13 @@ Told = tuple[str, str]
 
 @dataclass(frozen=True)
 class Kind:
-    """A proof: its label, how it is got, about how many minutes it takes, the observation a tap records (key, value), what fills it."""
+    """A proof: its label, how it is got, about how many minutes it takes, what fills it."""
 
     code: str
     label: str
     how: str
     minutes: float
     tells: Callable[[Since, ShownUnits], Told]
-    tap: tuple[str, str] | None = None
     only: Callable[[Unit], bool] = lambda unit: True
 
 
@@ -156,20 +157,19 @@ KINDS: Final[Mapping[str, Kind]] = {kind.code: kind for kind in (
     Kind("td", "TD in band", "Suction and the air onto the coil, near set", 10, _verdict("td_f"),
          only=lambda unit: unit.metering == "cap_tube"),
     Kind("glass", "Glass clear", "Torch on the glass after ten minutes running", 2,
-         _word("sight_glass", ("clear", "none"), ("flashing", "empty")), ("sight_glass", "clear"), lambda unit: unit.receiver),
+         _word("sight_glass", ("clear", "none"), ("flashing", "empty")), lambda unit: unit.receiver),
     Kind("cycles", "Cycles inside their limits", "Tap starts and stops on Controls; two whole ones", 60, _cycles),
     Kind("satisfied", "Satisfied and off by itself", "Let it come to rest by its own control", 40,
-         _word("control_call", ("satisfied",)), ("control_call", "satisfied")),
+         _word("control_call", ("satisfied",))),
     Kind("defrost", "One defrost seen to its end, by temperature", "Start one by hand and watch it on Programs", 40, _defrost,
-         ("defrost_ended_by", "termination"), lambda unit: unit.defrost in ("electric", "hot_gas")),
-    Kind("coil", "Coil clear, back and corners", "Torch behind the coil and into its corners", 3, _coil, ("coil_after_defrost", "clear")),
-    Kind("water", "Water seen to leave the drain", "Pour a cup, or watch a defrost's water go", 3,
-         _water, ("drain", "running")),
+         lambda unit: unit.defrost in ("electric", "hot_gas")),
+    Kind("coil", "Coil clear, back and corners", "Torch behind the coil and into its corners", 3, _coil),
+    Kind("water", "Water seen to leave the drain", "Pour a cup, or watch a defrost's water go", 3, _water),
     Kind("amps", "Amps on each leg", "Clamp on each leg while it runs", 3, _amps),
     Kind("starts", "Started twice by itself", "Off and on by its control, twice", 15, _starts),
-    Kind("air", "Air felt at every section", "Hand along the coil, at every door of a case", 2, _air, ("air_weak_at", "nowhere")),
+    Kind("air", "Air felt at every section", "Hand along the coil, at every door of a case", 2, _air),
     Kind("door", "Door shuts and seals", "A sheet of paper all round, let it swing shut", 2,
-         _word("door", ("good",), ("left_open", "gasket_gap", "misaligned", "closer_failed")), ("door", "good")),
+         _word("door", ("good",), ("left_open", "gasket_gap", "misaligned", "closer_failed"))),
     Kind("split", "Split in band", "Head and the air into the condenser", 5, _verdict("split_f", "approach_f")),
     Kind("held", "Pressure held", "Nitrogen or standing pressure on Refrigerant; bubbles at the repair", 30, _held),
 )}
@@ -183,10 +183,16 @@ BY_PART: Final[Mapping[str, tuple[str, ...]]] = {
     "sensor": ("satisfied", "at_set"), "parameters": ("satisfied", "at_set"),
     **dict.fromkeys(("program", "heater", "timer", "termination"), ("defrost", "coil", "water")),
     "coil": ("coil", "water", "air", "at_set"), "drain": ("water",), "drain_heater": ("water",),
-    **dict.fromkeys(("contactor", "start_parts", "supply", "wiring", "relay"), _ELECTRICAL), "compressor": (*_ELECTRICAL, "at_set"),
+    **dict.fromkeys(("contactor", "start_parts", "supply", "wiring", "relay", "compressor"), (*_ELECTRICAL, "at_set")),
     "evap_fan": ("air", "at_set"), "door": ("door", "air", "at_set"), "stock": ("air",), "leak": ("held", *_CIRCUIT),
 }
 # fmt: on
+# Acts that ask for others than their part does: what they feed are fans, or what they took out held a start back.
+BY_ACT: Final[Mapping[str, tuple[str, ...]]] = {
+    "wiring.output_moved": ("air", "at_set"),
+    "door.switch_adjusted": ("air", "at_set"),
+    "wiring.delay_removed": ("starts", "at_set"),
+}
 # Gas added shows in the glass; what only was taken out or looked at asks for nothing.
 ASKS_NOTHING: Final = ("charge.recovered", "leak.given_up", "condenser.blocked_on_purpose", "condenser.unblocked", "compressor.rested")
 
@@ -195,7 +201,7 @@ def wanted(unit: Unit, done: Sequence[str]) -> dict[str, tuple[str, ...]]:
     """Return the proofs that what was done (codes of acts) asks for, each with the acts that ask; a box at set where nothing was done."""
     asked: dict[str, list[str]] = {}
     for code in done:
-        for proof in () if code in ASKS_NOTHING else BY_PART.get(code.partition(".")[0], ("at_set",)):
+        for proof in () if code in ASKS_NOTHING else BY_ACT.get(code) or BY_PART.get(code.partition(".")[0], ("at_set",)):
             asked.setdefault(proof, []).append(code)
     if not done:
         asked["at_set"] = []
@@ -207,7 +213,7 @@ def told(code: str, since: Since, by: tuple[str, ...] = (), shown: ShownUnits = 
     kind = KINDS[code]
     state, says = kind.tells(since, shown)
     if state == OPEN and code in since.tapped:
-        state, says = PROVED, "seen"
+        state, says = PROVED, SEEN
     return Proof(kind, state, says, by)
 
 

@@ -21,7 +21,7 @@ def test_a_call_of_the_longest_names_is_exported_and_imported_again(user, call, 
     Unit.objects.update(name="U" * 80)
     record_reading(user, call, "suction_psig", "12")
     content = at_work.get(reverse("export-case", args=[call.number])).content
-    assert len(case.read(content).unit.name) == case.LONGEST_NAME
+    assert len(case.read_call(content).unit.name) == case.LONGEST_NAME
     again = import_case(user, content)
     assert again.readings.filter(key="suction_psig", value=12.0).exists()
 

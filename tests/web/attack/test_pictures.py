@@ -11,9 +11,9 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
 from kettle.knowledge.errors import InputError
-from web.logbook import pictures
 from web.logbook.actions.add_photo import add_photo
 from web.logbook.models import Photo
+from web.logbook.photos import pictures
 
 MOST_MB = 200
 
@@ -51,7 +51,7 @@ import io, resource, threading
 import django; django.setup()
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
-from web.logbook import pictures
+from web.logbook.photos import pictures
 def made(size, form, **how):
     out = io.BytesIO(); Image.new("RGB", size, (9, 9, 9)).save(out, form, **how); return out.getvalue()
 sorts = [made((4890, 4890), "PNG"), made((4890, 4890), "JPEG", progressive=True), made((14000, 14000), "JPEG")]

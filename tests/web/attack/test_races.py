@@ -100,7 +100,7 @@ def test_a_call_that_is_closed_takes_no_entry_any_more(two, room):
     for _ in range(TIMES):
         call = open_call(two[0], room)
         readings = [lambda: record_reading(two[1], fresh(call), "box_temp_f", "4.2") for _ in range(3)]
-        at_once(lambda: close_call(two[0], fresh(call)), *readings)
+        at_once(lambda: close_call(two[0], fresh(call), "nobody there"), *readings)
         closed = fresh(call).closed_at
         assert closed is not None
         order = list(LogEntry.objects.filter(call=call).order_by("pk").values_list("action", flat=True))

@@ -6,7 +6,7 @@ from django.urls import reverse
 
 from web.benches.defrost.actions.keep_program import keep_program
 from web.logbook.actions.devices import choose_device
-from web.logbook.controller_talks import in_service, last_read
+from web.logbook.calls.controller_talks import in_service, last_read
 from web.logbook.models import ControllerTalk, DefrostProgram, Device, Unit
 
 

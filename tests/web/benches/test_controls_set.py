@@ -11,8 +11,8 @@ from kettle.benches.probes.hearing import Hearing
 from web.benches.controls.actions.watch_cycles import tap
 from web.logbook.actions.hand_over import doubts
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.controller_talks import unconfirmed
-from web.logbook.judging import judge_call
+from web.logbook.calls.controller_talks import unconfirmed
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import ControllerTalk, Device, SettingChange, SwitchMoment
 
 
@@ -207,7 +207,7 @@ def test_what_came_back_otherwise_is_not_confirmed_until_it_is(call, user):
         ControllerTalk.objects.create(call=call, by=user, wrote=wrote, settings=settings, at=timezone.now() + timedelta(minutes=minutes))
 
     talk(1, {"start_1": 150.0}, {"start_1": 120.0, "drip_min": 3.0})
-    assert unconfirmed(call) == ["start_1"] and any("Not confirmed: start 1" in one.words for one in doubts(call))
+    assert unconfirmed(call) == ["start_1"] and any("Not confirmed: start 1" in one.text for one in doubts(call))
     talk(2, {"start_1": 120.0}, {"start_1": 120.0, "drip_min": 3.0})
     assert unconfirmed(call) == []
     talk(3, {"drip_min": 5.0}, {})
@@ -261,7 +261,7 @@ def test_what_is_refused_in_keeping_stays_typed_beside_its_field(at_work, call):
 
 def test_a_lifted_leg_is_on_the_list_of_what_is_left(at_work, call):
     at_work.post(reverse("put-there", args=[call.number]), {"what": "lifted_lead", "where": "compressor leg", "from": "controls"})
-    assert any("Lead lifted: compressor leg" in one.words for one in doubts(call))
+    assert any("lead lifted for now: compressor leg" in one.text for one in doubts(call))
 
 
 def test_controls_of_another_shop_are_out_of_reach(client, stranger, call):

@@ -10,9 +10,9 @@ from PIL import Image
 
 from kettle.benches.ice.map import PLACES
 from web.logbook.actions.open_call import open_call
-from web.logbook.ice_history import watch_list
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import IceDrawing, Melt, Photo, Reading, Unit
+from web.logbook.units.ice_history import watch_list
 
 BARE, HARD = "/".join(["." * 10] * 5), "/".join(["i" * 10] * 5)
 LOOKED = {f"place-{code}": "." for code in PLACES}

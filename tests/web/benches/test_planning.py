@@ -13,7 +13,7 @@ from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.defrost.actions.plan_defrosts import ask_plan
 from web.benches.defrost.actions.watch_defrost import end_watch, mark_watch, start_watch
 from web.logbook.actions.open_call import open_call
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import DefrostPlan, DefrostWatch, LogEntry
 
 FOUND = {"starts": "8 a day", "fail_safe_min": "45", "termination_f": "85", "drip_min": "0", "fan_delay_f": "40", "alarm_delay_min": "20"}

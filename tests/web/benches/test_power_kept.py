@@ -11,7 +11,7 @@ from web.logbook.actions.open_call import open_call
 from web.logbook.actions.override_hold import override_hold
 from web.logbook.actions.place import place, take_away
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import LogEntry, Measurement, Placed, StartWiring
 from web.round.views.pages import next_leads
 
@@ -94,7 +94,7 @@ def test_a_call_is_closed_only_when_what_was_put_there_is_gone_or_left_with_a_re
     at_work.post(reverse("put-there", args=[call.number]), {"what": "jumper", "where": "K3 to K4", "from": "hand-over"})
     record_reading(user, call, "power_locked_out", "yes")
     refused = at_work.post(reverse("close", args=[call.number]), {"reason": ""}, follow=True).content.decode()
-    assert "Still there: Jumper: K3 to K4" in refused and "power is still locked out" in refused
+    assert "Still there: jumper for now: K3 to K4" in refused and "power is still locked out" in refused
     call.refresh_from_db()
     assert call.is_open
     at_work.post(reverse("close", args=[call.number]), {"reason": "new switch on Friday"})
@@ -109,7 +109,7 @@ def test_a_call_is_closed_only_when_what_was_put_there_is_gone_or_left_with_a_re
     placed = Placed.objects.get()
     assert placed.gone_at and placed.gone_by == user
     assert "Left by" not in at_work.get(reverse("stop", args=[later.number, "arrive"])).content.decode()
-    at_work.post(reverse("close", args=[later.number]))
+    at_work.post(reverse("close", args=[later.number]), {"reason": "only the jumper was taken out"})
     later.refresh_from_db()
     assert not later.is_open
 

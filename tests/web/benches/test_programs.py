@@ -3,7 +3,7 @@
 import pytest
 from django.urls import reverse
 
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import DefrostProgram, LogEntry, SettingChange
 
 FOUND = {"starts": "8 a day", "fail_safe_min": "45", "termination_f": "55", "drip_min": "0", "fan_delay_f": "25"}

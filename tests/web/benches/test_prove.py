@@ -13,9 +13,8 @@ from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call, told_of
 from web.logbook.models import BoxWatch, Call, FollowUp, Outcome
-from web.logbook.proving import proofs_of, unproved
 
 SOON = timedelta(minutes=30)
 
@@ -37,7 +36,7 @@ def fresh(call):
 
 
 def states(call):
-    return {one.kind.code: one.state for one in proofs_of(fresh(call), judge_call(fresh(call)).verdicts)}
+    return {one.code: one.state for one in told_of(fresh(call)).prove}
 
 
 def ago(call, minutes):
@@ -98,7 +97,8 @@ def test_proofs_are_filled_from_what_was_read_after_the_work_and_not_before(at_w
     act(user, call, "evap_fan.replaced", at=timezone.now() - timedelta(minutes=30))
     assert states(call) == {"at_set": "open", "air": "open"}
     body = post(at_work, "see-proof", call.number, "air")
-    assert "felt everywhere" in body and call.readings.get(key="air_weak_at").value == ["nowhere"]
+    # A tap is a word about the repair: it stores that it was seen, no observation.
+    assert "Take back" in body and call.proofseens.get().code == "air" and not call.readings.filter(key="air_weak_at").exists()
     record_reading(user, call, "box_temp_f", -4.5)
     assert states(call) == {"at_set": "proved", "air": "proved"}
     body = page(at_work, call)
@@ -146,15 +146,17 @@ def test_what_had_not_settled_when_the_call_was_closed_is_not_proved_by_waiting(
 
 def test_leaving_before_it_is_proved_needs_a_reason_and_makes_a_follow_up(at_work, call, user):
     act(user, call, "evap_fan.replaced")
-    assert len(unproved(fresh(call))) == 2
+    assert len(told_of(fresh(call)).unproved) == 2
     body = at_work.get(reverse("stop", args=[call.number, "hand-over"])).content.decode()
     assert "Not proved: box at set" in body
     post(at_work, "close", call.number)
     assert fresh(call).is_open
+    post(at_work, "answer-doubt", call.number, key="not_proved:at_set", answer="again")
     post(at_work, "close", call.number, reason="shop shuts, they ring at six")
     assert not fresh(call).is_open
+    # Only who says that he comes again has promised it.
     one = FollowUp.objects.get()
-    assert one.code == "not_proved" and "shop shuts" in one.why and one.due == timezone.localdate() + timedelta(days=1)
+    assert one.code == "not_proved" and "I come back for it" in one.why and one.due == timezone.localdate() + timedelta(days=1)
     assert "Prove what could not be seen" in at_work.get(reverse("board")).content.decode()
 
 

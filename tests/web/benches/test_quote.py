@@ -5,9 +5,9 @@ from django.urls import reverse
 
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
+from web.logbook.calls.promises import proposed_for, quote_waits
 from web.logbook.models import ChangeStep, Quote, QuoteLine
-from web.logbook.promises import proposed_for, quote_waits
 
 SIGNED = "M10 10 L40 80 L90 20"
 

@@ -16,7 +16,7 @@ from kettle.benches.probes.hearing import Hearing
 from web.benches.refrigerant.actions.record import keep_microns
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.gas import keep_cylinder
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Act, ChangeStep, Cylinder, Device, GasMove, LeakLook, StandingTest, VacuumReading
 
 

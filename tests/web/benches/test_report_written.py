@@ -11,16 +11,15 @@ from django.urls import reverse
 from web.benches.report.drafting import sentences_of
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Call, Wording
 from web.round.standing import Standing
 
 # Drafted once, read by a person line by line, and kept: python -m pytest tests/web/benches/test_report_written.py --golden writes it anew.
 GOLDEN = Path(__file__).parent / "written.json"
 DATES = re.compile(r"by \d+ (January|February|March|April|May|June|July|August|September|October|November|December)")
-MODELS = {"reading": "Reading", "ice": "IceDrawing", "measured": "Measurement", "finding": "Finding", "act": "Act", "melt": "Melt",
-          "valveturn": "ValveTurn", "defrostprogram": "DefrostProgram", "setting": "SettingChange", "override": "Override",
-          "placed": "Placed", "followup": "FollowUp"}  # fmt: skip
+MODELS = {model.__name__.lower(): model for model in apps.get_app_config("logbook").get_models()}
+NAMED = {"setting": "settingchange", "measured": "measurement", "ice": "icedrawing", "sibling": "unit"}
 
 
 def written(call):
@@ -29,17 +28,22 @@ def written(call):
 
 
 def is_on_record(call, ref):
-    kind, pk, *_ = ref.split(":")
-    if kind == "proof":
+    kind, pk = (*ref.split(":"), "")[:2]
+    if kind in ("proof", "advice", "was", "call"):
         return True
-    return apps.get_model("logbook", MODELS[kind]).objects.filter(pk=pk, call=call).exists()
+    rows = MODELS[NAMED.get(kind, kind)].objects.filter(pk=pk)
+    return rows.filter(call__unit=call.unit_id).exists() if hasattr(rows.model, "call") else rows.exists()
 
 
 def must_be_said(call):
     """What was done on a call by its own rows, not by way of the drafting."""
     stands = {"undone_at": None}
     refs = {f"act:{one.pk}" for one in call.acts.filter(**stands)} | {f"valveturn:{one.pk}" for one in call.valveturns.filter(**stands)}
-    refs |= {f"setting:{one.pk}" for one in call.settingchanges.filter(**stands) if one.as_found != one.as_left}
+    programs = call.defrostprograms.filter(side="left", **stands)
+    refs |= {f"defrostprogram:{one.pk}" for one in programs}
+    # What a program changed is told with it, once.
+    alone = call.settingchanges.filter(**stands).exclude(at__in=[one.at for one in programs])
+    refs |= {f"setting:{one.pk}" for one in alone if one.as_found != one.as_left}
     refs |= {f"finding:{one.pk}" for one in call.findings.filter(**stands)} | {
         f"override:{one.pk}" for one in call.overrides.filter(**stands)
     }

@@ -12,7 +12,7 @@ from web.benches.quote.actions.stock import keep_part, use_part
 from web.benches.report.actions.mark_time import mark_time
 from web.benches.report.views.times import spent_on
 from web.logbook.actions.do_act import do_act
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Call, TimeMark
 
 

@@ -13,7 +13,7 @@ from kettle.trends.series import Trend
 from web.benches.trends import keeper, reading
 from web.benches.trends.actions.keep_live import keep_live
 from web.logbook.actions.do_act import do_act
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Device, LogEntry, TrendData, TrendLog, TrendMatch
 from web.logbook.trends import life_marks, of_unit, packed, trend_of, unpacked
 

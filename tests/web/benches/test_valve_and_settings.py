@@ -5,7 +5,7 @@ from django.urls import reverse
 from django.utils import timezone
 
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import judge_call, settling_until
+from web.logbook.calls.judging import judge_call, settling_until, told_of
 from web.logbook.models import SettingChange, ValveTurn
 
 
@@ -17,7 +17,7 @@ def test_a_turn_toward_the_goal_is_recorded_and_starts_the_clock(at_work, call, 
     turn(at_work, call, direction="out", goal="lower")
     recorded = ValveTurn.objects.get()
     assert (recorded.direction, recorded.turns, recorded.objections) == ("out", 0.5, [])
-    assert timedelta(minutes=14) < settling_until(call) - timezone.now() < timedelta(minutes=15)
+    assert timedelta(minutes=14) < settling_until(told_of(call)) - timezone.now() < timedelta(minutes=15)
     assert "settling" in {hold.code for hold in judge_call(call).holds}
     page = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode()
     assert "15 min" in page
@@ -82,7 +82,7 @@ def test_readings_from_before_the_turn_keep_their_weight_and_later_ones_wait(use
 def test_taking_a_turn_back_stops_the_clock(at_work, call, starved):
     turn(at_work, call, direction="out", goal="lower")
     at_work.post(reverse("take-back", args=[call.number, "turn", ValveTurn.objects.get().pk]))
-    assert settling_until(call) is None
+    assert settling_until(told_of(call)) is None
     assert ValveTurn.objects.get().undone_at is not None
     assert at_work.post(reverse("take-back", args=[call.number, "turn", 999])).status_code == 404
     assert at_work.post(reverse("take-back", args=[call.number, "roof", 1])).status_code == 404

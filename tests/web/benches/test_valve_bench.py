@@ -14,7 +14,7 @@ from web.benches.valve.series import series_of
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Act, Device, ValveTurn
 
 

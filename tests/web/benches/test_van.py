@@ -12,7 +12,7 @@ from web.benches.quote.actions.quoting import take_lines
 from web.benches.quote.proposing import proposed_for
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Call, PartUsed, QuoteLine, VanPart
 from web.round.standing import Standing
 

@@ -7,7 +7,6 @@ from django.urls import reverse
 from django.utils import timezone
 
 from web.benches.valve.actions.turn_valve import turn_valve
-from web.logbook import headlines
 from web.logbook.actions.change_band import change_band
 from web.logbook.actions.hand_over import close_call
 from web.logbook.actions.name_cause import name_cause
@@ -15,7 +14,8 @@ from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.save_unit import save_unit
 from web.logbook.actions.undo_entry import last_reading, undo_entry
-from web.logbook.judging import course_of, judge_call
+from web.logbook.calls import headlines
+from web.logbook.calls.judging import course_of, judge_call, told_of
 from web.logbook.models import Call, Headline, Reading, Unit
 
 
@@ -23,14 +23,14 @@ def told(call):
     """What the Board says of a call, and what a fresh judgement says."""
     [(_, line)] = headlines.headlines([Call.objects.get(pk=call.pk)])
     course = course_of(Call.objects.get(pk=call.pk))
-    return (line.leader, line.holds), (headlines.told_of(course)[0], len(course.now.holds))
+    return (line.leader, line.holds), (headlines.headline_of(course)[0], len(course.now.holds))
 
 
 @pytest.fixture
 def watched(monkeypatch):
     """How often a call was judged for the Board."""
     judged = []
-    monkeypatch.setattr(headlines, "course_of", lambda call: judged.append(call.pk) or course_of(call))
+    monkeypatch.setattr(headlines, "told_of", lambda call: judged.append(call.pk) or told_of(call))
     return judged
 
 
@@ -60,7 +60,7 @@ def changes(user, call):
     def found_at_an_earlier_visit():
         earlier = open_call(user, unit, opened_at=timezone.now() - timedelta(days=9))
         name_cause(user, earlier, ["undercharge"])
-        close_call(user, earlier)
+        close_call(user, earlier, "not read again")
 
     return {
         "reading": lambda: record_reading(user, call, "receiver_level_pct", "5"),

@@ -10,9 +10,9 @@ from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.actions.promise import keep_promise, promise
-from web.logbook.judging import judge_call
-from web.logbook.life import ENTRIES_A_PAGE, life_of
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Call, GasMove
+from web.logbook.units.life import ENTRIES_A_PAGE, life_of
 
 
 def test_what_happened_stands_once_in_its_order(at_work, user, unit, call):

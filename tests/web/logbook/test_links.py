@@ -23,9 +23,9 @@ from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.actions.promise import promise
-from web.logbook.judging import judge_call
-from web.logbook.labels import label_of
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import CustomerLink, FollowUp, GasMove, Sticker, Unit
+from web.logbook.units.labels import label_of
 
 
 @pytest.fixture

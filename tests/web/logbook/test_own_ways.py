@@ -5,7 +5,7 @@ from django.urls import reverse
 
 from kettle.knowledge.units import ShownUnits
 from tests.web.round.test_read import enter
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import BandChange, LogEntry, Reading
 from web.round.standing import Standing
 

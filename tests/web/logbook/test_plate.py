@@ -7,8 +7,8 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from PIL import Image
 
-from web.logbook import pictures
 from web.logbook.models import Site, Unit
+from web.logbook.photos import pictures
 
 PLATE = {"site_name": "Upper mill", "name": "Case 4", "kind": "walk_in_cooler", "refrigerant": "R-448A"}
 

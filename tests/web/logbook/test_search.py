@@ -8,9 +8,9 @@ from web.logbook.actions.do_act import do_act
 from web.logbook.actions.hand_over import write_hand_over
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.undo_entry import undo_entry
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Call, Site, Unit
-from web.logbook.search import SOURCES, search
+from web.logbook.units.search import SOURCES, search
 
 
 def found(shop, words):

@@ -10,7 +10,7 @@ from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.power.actions.keep_measurement import keep_measurement
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.reports import pdf
 
 
@@ -29,7 +29,7 @@ def written(at_work, call, starved):
 
 def test_the_report_says_it_all_and_escapes_it(at_work, written):
     body = at_work.get(reverse("report", args=[written.number])).content.decode()
-    for part in ("Freezer 9 · Test barn", "Valve starving &lt;b&gt;", "Opened ½ turn", "Declined by the customer", "Superheat, coil",
+    for part in ("Freezer 9 · Test barn", "Valve starving &lt;b&gt;", "Opened ½ turn", "Declined: New drier", "Superheat, coil",
                  "Valve feeding too little", "licensed work", "Nothing agreed", "Readings"):  # fmt: skip
         assert part in body, part
 

@@ -9,7 +9,7 @@ from django.utils import timezone
 from kettle.knowledge import refrigerants
 from web.benches.valve.actions.turn_valve import turn_valve
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import course_of, judge_call
+from web.logbook.calls.judging import course_of, judge_call
 from web.logbook.models import Call, Melt, Reading, ValveTurn
 
 BARE = {"rows": "/".join(["." * 10] * 5)}

@@ -4,10 +4,10 @@ import pytest
 from django.urls import reverse
 
 from tests.web.round.test_read import enter
-from web.logbook.actions.name_cause import found_before
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
+from web.logbook.calls.record import found_before
 from web.logbook.models import Finding, LogEntry, Override, Reading, Unit
 
 
@@ -84,8 +84,8 @@ def test_a_cause_found_counts_at_the_next_visit_and_stands_in_the_report(at_work
     plain = at_work.get(reverse("explanation", args=[call.number])).content.decode()
     assert "The valve that feeds the coil lets too little refrigerant through." in plain
     following = open_call(user, unit)
-    assert found_before(following) == ("txv_underfeeding",)
-    assert found_before(call) == ()
+    assert found_before(following) == ["txv_underfeeding"]
+    assert found_before(call) == []
     answer = at_work.post(reverse("found", args=[call.number]), {"causes": "ghosts"}, follow=True).content.decode()
     assert "is not known" in answer
     assert LogEntry.objects.filter(action="name_cause").count() == 1

@@ -1,5 +1,6 @@
 """Every fact has a place: the parts' sheets, everything taken, and words as they come to mind."""
 
+import re
 from datetime import timedelta
 
 import pytest
@@ -7,8 +8,10 @@ from django.urls import reverse
 from django.utils import timezone
 
 from kettle.knowledge import anatomy
+from web.benches.defrost.actions.keep_program import keep_program
+from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.models import Act, Reading
+from web.logbook.models import Act, Reading, Unit
 
 
 @pytest.mark.parametrize("part", [part.code for part in anatomy.PARTS.values()])
@@ -50,6 +53,45 @@ def test_everything_taken_is_listed_by_stage_and_taken_back(call, at_work, read_
     assert response.url == reverse("taken", args=[call.number])
     reading.refresh_from_db()
     assert reading.undone_at is not None
+
+
+def test_every_kind_of_entry_taken_is_listed_named_and_taken_back_there(call, at_work, user):
+    post = lambda name, **typed: at_work.post(reverse(name, args=[call.number]), typed)  # noqa: E731
+    post("done", act="bulb.clamped")
+    post("found", causes="txv_overfeeding")
+    post("put-there", what="jumper", where="K3 to K4")
+    post("microns", microns="480")
+    taken = reverse("taken", args=[call.number])
+    kinds = {"act": "Bulb clamped", "finding": "valve feeding too much", "placed": "K3 to K4", "vacuumreading": "480"}
+    for what, words in kinds.items():
+        body = at_work.get(taken).content.decode()
+        named = re.search(rf'aria-label="Take back ([^"]*{words}[^"]*)"', body, re.IGNORECASE)
+        assert named, (what, words)
+        address = re.search(rf'action="([^"]*take-back/{what}/[0-9]+/)"', body)
+        assert address, what
+        assert at_work.post(address.group(1), {"back": "taken"}).url == taken
+        assert named.group(1) not in at_work.get(taken).content.decode()
+
+
+def test_a_program_taken_back_takes_its_settings_and_readings_along(call, at_work, user):
+    found = {"starts": "6:00 18:00", "fail_safe_min": "20", "termination_f": "50"}
+    keep_program(user, call, "found", found)
+    keep_program(user, call, "left", found | {"fail_safe_min": "30"}, why="coil part iced")
+    left = call.defrostprograms.get(side="left")
+    at_work.post(reverse("take-back", args=[call.number, "defrostprogram", left.pk]), {"back": "taken"})
+    assert not call.settingchanges.filter(undone_at=None).exists()
+    first = call.defrostprograms.get(side="found")
+    at_work.post(reverse("take-back", args=[call.number, "defrostprogram", first.pk]), {"back": "taken"})
+    assert not call.readings.filter(undone_at=None).exists()
+
+
+def test_what_more_hangs_on_or_of_another_call_is_not_taken_back_here(call, at_work, unit, user):
+    other = open_call(user, Unit.objects.create(shop=unit.shop, name="Other", kind="reach_in_cooler", refrigerant="R-290"))
+    reading = record_reading(user, other, "box_temp_f", "40")
+    for what, pk in (("reading", reading.pk), ("partused", 1), ("controllertalk", 1), ("moon", 1)):
+        assert at_work.post(reverse("take-back", args=[call.number, what, pk])).status_code == 404
+    reading.refresh_from_db()
+    assert reading.undone_at is None
 
 
 def test_words_are_shown_before_they_are_kept(call, at_work):

@@ -11,7 +11,7 @@ from kettle.knowledge import anatomy, observations
 from kettle.knowledge.unit import BUILDS, KINDS, UnitSpec, builds_of, resolve
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.logbook.actions.do_act import do_act
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Call
 from web.round.picture import HEIGHT, LEAST, PICTURES, WIDTH
 from web.round.standing import Standing

@@ -4,7 +4,7 @@ import pytest
 from django.urls import reverse
 
 from kettle.knowledge.unit import UnitSpec, resolve
-from web.logbook.judging import judge_call
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import LogEntry, Reading
 from web.round.drawing import CIRCUIT, TAG_HEIGHT
 from web.round.standing import Standing
@@ -121,7 +121,7 @@ def test_tags_stay_on_the_canvas_and_off_each_other(condensing):
 
 
 def test_a_closed_call_takes_nothing_more(at_work, call):
-    at_work.post(reverse("close", args=[call.number]))
+    at_work.post(reverse("close", args=[call.number]), {"reason": "nobody there, back tomorrow"})
     assert "is closed" in enter(at_work, call, "suction_psig", "10").content.decode()
     assert not Reading.objects.exists()
 

@@ -89,7 +89,7 @@ def test_a_rejected_entry_stays_in_its_field_beside_what_stands(call, starved):
 
 
 def test_a_second_evaporator_has_its_own_readings(call, read_in):
-    from web.logbook.judging import standing_readings
+    from web.logbook.calls.judging import standing_readings
     from web.logbook.models import Reading
 
     (first,) = read_in(ice_form="none")

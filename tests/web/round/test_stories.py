@@ -13,7 +13,7 @@ from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.stories import STORIES
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.judging import course_of
+from web.logbook.calls.judging import course_of
 from web.logbook.models import Act, Call, Melt, Reading, Site, Unit, ValveTurn
 
 AN_HOUR = timedelta(hours=1)
@@ -31,7 +31,7 @@ def an_hour_goes_by(call):
 def enter(client, call, key, value):
     typed = list(value) if isinstance(value, (list, tuple)) else str(value)
     if key not in POSTED:
-        record_reading(call.opened_by, call, key, typed)
+        record_reading(call.opened_by, call, key, typed, at=timezone.now())
         return
     response = client.post(reverse("enter", args=[call.number, key]), {key: typed, "stop": "read"}, headers={"HX-Request": "true"})
     assert response.status_code == 200 and 'role="alert" id="error-' not in response.content.decode(), (key, value)

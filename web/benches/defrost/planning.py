@@ -15,7 +15,7 @@ from kettle.benches.defrost.program import Hours, Program
 from kettle.benches.ice.map import ICED_FORMS
 from kettle.knowledge.errors import Stopped
 from web.benches.defrost.actions.plan_defrosts import CUT_OFF, has_room
-from web.logbook.courses import acts_of
+from web.logbook.calls.courses import acts_of
 from web.logbook.models import DefrostPlan, DefrostWatch
 
 FIGURES = (

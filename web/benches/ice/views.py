@@ -10,7 +10,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE, format_number, whole
 from web.benches.ice.actions import melt as actions
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
-from web.logbook.ice_shown import Shown
+from web.logbook.calls.ice_shown import Shown
 from web.round.icemaps import painting
 from web.round.photos import photo_context
 from web.round.views.pages import call_of, show, standing_of
@@ -134,7 +134,7 @@ def ice_map(request, number):
             drawn = ice.parse(rows, places)
             painted = Shown(list(drawn.rows), dict(drawn.places), oil, call.unit.face_ft2)
             context = {"painted": painted, "stage": "after" if stage == "after" else "before", "coil": whole(coil, 1, 99) or 1}
-            return render(request, "ice/_ice_reading.html", context)
+            return render(request, "round/_ice_reading.html", context)
         keep_ice_map(request.user, call, stage, rows, places, oil, whole(coil, 0, 99) or 0)
     except (InputError, ValueError) as error:
         messages.error(request, str(error) if isinstance(error, InputError) else "Ice map: no such coil")

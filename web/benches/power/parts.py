@@ -2,7 +2,7 @@
 
 from web.benches.power.views.page import power_context
 from web.benches.power.views.panels import placed_context
-from web.logbook.left_behind import left_before
+from web.logbook.calls.left_behind import left_before
 from web.round.registry import register
 
 register("power", power_context, page="power/power.html")

@@ -5,8 +5,8 @@ from kettle.benches.power.drawing import drawn
 from kettle.knowledge.units import format_percent
 from kettle.power.circuit import STATES
 from web.benches.power.views.page import marked_line
-from web.logbook.courses import acts_of
-from web.logbook.measured import readings_of
+from web.logbook.calls.courses import acts_of
+from web.logbook.calls.measured import readings_of
 
 # Parts whose acts change what the wiring shows.
 ELECTRICAL = ("contactor", "start_parts", "supply", "wiring", "relay", "heater", "timer", "termination", "compressor", "evap_fan")

@@ -52,7 +52,7 @@ def probes(request, number):
     standing = standing_of(request, call)
     context = {"call": call} | read_context(request, standing)
     if request.htmx:
-        return render(request, "probes/_probe_chip.html" if "chip" in request.GET else "probes/_probe_table.html", context)
+        return render(request, "round/_probe_chip.html" if "chip" in request.GET else "probes/_probe_table.html", context)
     return render(request, "probes/probes.html", frame(request, call, "read", standing) | context)
 
 

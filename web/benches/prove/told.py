@@ -6,9 +6,7 @@ from kettle.benches.prove.beside import beside
 from kettle.benches.prove.proofs import leaving
 from kettle.knowledge.units import format_number, long_words
 from web.benches.prove.box import box_of
-from web.logbook.courses import acts_of
-from web.logbook.judging import facts_by_stage, minutes_left, settling_until
-from web.logbook.proving import proofs_of
+from web.logbook.calls.judging import facts_by_stage, minutes_left, settling_until
 from web.logbook.trends import of_unit, read_by_hand
 
 STATE_MARKS = {"before": ("◌", "soft"), "on_track": ("●", "good"), "slow": ("△", "watch"), "stalled": ("✕", "bad"), "at_set": ("●", "good")}
@@ -19,15 +17,17 @@ ROW_MARKS = {"pass": ("●", "good", "in"), "fail": ("✕", "bad", "out"), "wait
 def told_of(standing):
     """The box, the proofs, whether it may be left, found beside left."""
     call, shown, facts = standing.call, standing.shown, standing.judgement.facts
-    box, settled = box_of(call, standing), settling_until(call)
-    found = proofs_of(call, standing.judgement.verdicts, shown)
-    stages = facts_by_stage(call, standing.coil, shown)
+    box, settled = box_of(call, standing), settling_until(standing.told)
+    found = standing.told.prove
+    stages = facts_by_stage(standing.told, standing.coil)
     until = call.closed_at or timezone.now()
-    done_min = min(((until - step.at).total_seconds() / 60.0 for step in acts_of(call)), default=None)
+    done_min = min(((until - step.at).total_seconds() / 60.0 for step, _ in standing.steps), default=None)
     as_found = stages[0][1] if stages else facts
     rows = beside(as_found, facts, standing.judgement.verdicts, standing.course.before, settled is None, shown, done_min)
     settles_min = minutes_left(settled, call.closed_at) if settled else 0
-    told = leaving(found, box.left_min if box else None, box is not None and box.told.state == "stalled", settles_min)
+    told = leaving(
+        [one.proof for one in found], box.left_min if box else None, box is not None and box.told.state == "stalled", settles_min
+    )
     return {
         "box": box,
         "box_mark": STATE_MARKS[box.told.state] if box else None,
@@ -44,7 +44,7 @@ def told_of(standing):
 def _air_words(standing):
     """Least and most air since the last thing done, by readings and logs, and whether it was satisfied once."""
     call, shown = standing.call, standing.shown
-    since = max((step.at for step in acts_of(call)), default=call.opened_at)
+    since = max((step.at for step, _ in standing.steps), default=call.opened_at)
     until = call.closed_at or timezone.now()
     read = [value for _, value in read_by_hand(call.unit, since.timestamp(), until.timestamp())]
     told = of_unit(call.unit, since.timestamp(), until.timestamp()).of("box_f", "return_f")

@@ -2,7 +2,6 @@
 
 from kettle.benches.quote.propose import Proposed, of_change, proposed
 from kettle.benches.refrigerant import change
-from web.logbook.courses import acts_of
 
 
 def proposed_for(call, standing):
@@ -11,7 +10,7 @@ def proposed_for(call, standing):
     if not found and standing.judgement.has_evidence:
         found = list(standing.course.was[0].codes)
     changed = list(dict.fromkeys(call.changesteps.filter(undone_at=None, part__in=change.PARTS).values_list("part", flat=True)))
-    done = [*(step.act.code for step in acts_of(call)), *(f"{part}.replaced" for part in changed)]
+    done = [*(step.act.code for step, _ in standing.steps), *(f"{part}.replaced" for part in changed)]
     options = proposed(standing.unit, found, done)
     for part in changed:
         lines = of_change(change.PARTS[part], change.takes(part, standing.unit), change.hours(part, standing.unit))

@@ -7,10 +7,10 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.sets import baseline
 from kettle.knowledge.errors import InputError
 from web.benches.sets.actions.keep_set import keep_set as keep
-from web.logbook.baselines import baseline_of, facts_of, simulated_in
-from web.logbook.courses import INSTANT, acts_of, stage_at
-from web.logbook.judging import facts_by_stage, facts_of_coils
-from web.round.standing.parts import AS_FOUND
+from web.logbook.calls.baselines import baseline_of, facts_of, simulated_in
+from web.logbook.calls.courses import INSTANT, stage_at
+from web.logbook.calls.judging import facts_by_stage
+from web.round.standing.taken import AS_FOUND
 from web.round.views.pages import call_of, frame, standing_of
 
 
@@ -32,12 +32,12 @@ def sets(request, number):
     standing = standing_of(request, call)
     shown, coil = standing.shown, standing.coil
     kept = list(call.readingsets.filter(undone_at=None).select_related("by"))
-    now = facts_of_coils(call, shown)[coil - 1]
+    now = standing.told.call.facts_now(coil)
     columns = [
         {"set": one, "title": one.label, "at": one.at, "facts": facts_of(one, coil, shown), "simulated": simulated_in(one, coil)}
         for one in kept
     ]
-    columns += _stages_not_kept(call, coil, shown, kept)
+    columns += _stages_not_kept(standing, coil, shown, kept)
     columns.sort(key=lambda column: column["at"])
     found = baseline_of(call, now.number("ambient_f"), coil, shown)
     if found:
@@ -51,11 +51,11 @@ def sets(request, number):
     return render(request, "sets/sets.html", context)
 
 
-def _stages_not_kept(call, coil, shown, kept):
+def _stages_not_kept(standing, coil, shown, kept):
     """Every stage of the course that something was read in and nobody kept as a set: what stood when the next act ended it."""
-    steps = acts_of(call)
+    steps = [step for step, _ in standing.steps]
     with_set, columns = {stage_at(steps, one.at) for one in kept}, []
-    for place, (step, facts) in enumerate(facts_by_stage(call, coil, shown)):
+    for place, (step, facts) in enumerate(facts_by_stage(standing.told, coil)):
         if place not in with_set and facts.derived:
             title = AS_FOUND if place == 0 else f"After: {steps[place - 1].words(shown).lower()}"
             columns.append({"title": title, "at": step.at - INSTANT, "facts": facts})

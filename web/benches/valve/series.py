@@ -10,8 +10,8 @@ from kettle.benches.valve.learn import answers, learned, next_turn, without_answ
 from kettle.judging.facts import Facts
 from kettle.knowledge.bands import default_band
 from web.links.probes import link
-from web.logbook.courses import acts_of
-from web.logbook.judging import value_of
+from web.logbook.calls.courses import acts_of
+from web.logbook.calls.judging import value_of
 from web.logbook.models import Call, ValveTurn
 
 # Earlier calls are looked through for the last turn so far back.

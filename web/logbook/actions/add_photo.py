@@ -3,10 +3,10 @@
 from kettle.benches.ice.map import PLACES
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
-from web.logbook import pictures
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, outside, require_open
 from web.logbook.models import Photo
+from web.logbook.photos import pictures
 
 
 @outside

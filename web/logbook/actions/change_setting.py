@@ -9,8 +9,9 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.actions.record_reading import SETTING, record_reading
+from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import SettingChange
+from web.logbook.models.records import SETTING
 
 # What was found was there before it was changed.
 BEFORE = timedelta(milliseconds=1)

@@ -7,7 +7,8 @@ from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.gas import move_of_act
-from web.logbook.actions.override_hold import override_hold, taken_on
+from web.logbook.actions.override_hold import override_hold
+from web.logbook.calls.holds import taken_on
 from web.logbook.models import Act
 
 MOST_ACTS = 200

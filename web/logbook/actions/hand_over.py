@@ -4,18 +4,20 @@ from datetime import timedelta
 
 from django.utils import timezone
 
-from kettle.benches.prove import leaving
+from kettle.benches.prove.leaving import KINDS
+from kettle.call import asks
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.actions.merging import changed
 from web.logbook.actions.outcomes import keep_outcome
 from web.logbook.actions.override_hold import SHORTEST_REASON
 from web.logbook.actions.promise import LONGEST as LONGEST_WHY
 from web.logbook.actions.promise import promise
-from web.logbook.leaving import answered, doubts
-from web.logbook.left_behind import left_before, still_there
+from web.logbook.calls.judging import told_of
+from web.logbook.calls.leaving import doubts
+from web.logbook.calls.left_behind import left_before, still_there
+from web.logbook.merging import changed
 from web.logbook.models import Leaving, Override
 
 WORDS = {"complaint": "Complaint", "changed": "What changed", "found": "What was found", "done": "What was done", "advice": "Advice",
@@ -67,11 +69,15 @@ def answer_doubt(user, call, key, answer):
     if doubt is None:
         raise InputError("That is settled by now, or was never open")
     if answer and not doubt.takes(answer):
-        raise InputError(f"{doubt.words}: choose one of the answers")
+        raise InputError(f"{doubt.text}: choose one of the answers")
     call.leavings.filter(key=key, undone_at=None).update(undone_at=timezone.now(), undone_by=user)
     if answer:
-        Leaving.objects.create(call=call, by=user, key=key, words=doubt.words[:LONGEST_WORDS], answer=answer)
+        Leaving.objects.create(call=call, by=user, key=key, words=doubt.text[:LONGEST_WORDS], answer=answer)
     log.write(user, "answer_doubt", call, key=key, answer=answer)
+
+
+def _promises(doubt, proposal):
+    return doubt.given is not None and doubt.given.again and KINDS[doubt.code].promises == proposal
 
 
 @action
@@ -79,25 +85,26 @@ def close_call(user, call, reason=""):
     """End the visit; InputError where something should not be left so, has no answer of its own, and no reason says why it is."""
     require_same_shop(user, call)
     require_open(call)
-    found, given, reason = doubts(call), answered(call), reason.strip()
-    open_ones = leaving.unanswered(found, given)
+    told, reason = told_of(call), reason.strip()
+    found = told.leave
+    open_ones = asks.unanswered(found)
     if open_ones and not SHORTEST_REASON <= len(reason) <= LONGEST_WORDS:
-        words = ". ".join(one.words for one in open_ones)
+        words = ". ".join(one.text for one in open_ones)
         raise InputError(f"{words}. Answer each, or say why it is left so in {SHORTEST_REASON} to {LONGEST_WORDS} letters")
-    why = leaving.reasons(found, given, reason)
+    why = asks.reasons(found, reason)
     for words, ones in why.items():
-        texts = [one.words for one in ones]
+        texts = [one.text for one in ones]
         Override.objects.create(call=call, by=user, action="close", holds=["left_so"], texts=texts, reason=words)
-    left_why = {one.key: words for words, ones in why.items() for one in ones}
+    left_why = {one.opened_by.ref: words for words, ones in why.items() for one in ones if one.code == "left_there" and one.opened_by}
     for one in (*still_there(call), *left_before(call)):
         one.left_why = left_why[f"placed:{one.pk}"]
         one.save(update_fields=["left_why"])
-    for one in leaving.promised(found, given):
-        words = next((words for words, ones in why.items() if any(leaving.KINDS[each.kind].promises == one for each in ones)), reason)
+    for one in asks.promised(found):
+        words = next(words for words, ones in why.items() if any(_promises(each, one) for each in ones))
         due = timezone.localdate() + timedelta(days=one.days[0])
         if not call.follow_ups.filter(code=one.code).exists():
             promise(user, call, one.what, due, f"{one.why}: {words}"[:LONGEST_WHY], one.code)
     call.closed_at = timezone.now()
     call.save(update_fields=["closed_at"])
     keep_outcome(call)
-    log.write(user, "close_call", call, left_so=[one.words for one in found], reason=" · ".join(why))
+    log.write(user, "close_call", call, left_so=[one.text for one in found], reason=" · ".join(why))

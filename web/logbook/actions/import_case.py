@@ -1,58 +1,296 @@
 """Open a call from a case file: all of it or nothing."""
 
 from datetime import timedelta
+from decimal import Decimal
 
 from django.utils import timezone
 
 from kettle import case
+from kettle.benches.defrost.program import parse_clock
+from kettle.benches.refrigerant.compressor import FIRST_MIN
+from kettle.benches.report.times import MARKS
+from kettle.call.hears import moved_oz
+from kettle.call.says import set_words
 from web.accounts.access import shop_of
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
 from web.logbook.actions.open_call import open_call
-from web.logbook.models import Act, Reading, Unit
+from web.logbook.calls.record import INSTANT
+from web.logbook.models import (
+    Act,
+    ChangeStep,
+    ControllerTalk,
+    DefrostProgram,
+    DefrostWatch,
+    Finding,
+    FirstStartReading,
+    FollowUp,
+    Happened,
+    IceDrawing,
+    LeakLook,
+    Leaving,
+    Measurement,
+    Melt,
+    Override,
+    PartUsed,
+    Placed,
+    ProofSeen,
+    Reading,
+    SettingChange,
+    StandingTest,
+    StartWiring,
+    TimeMark,
+    Unit,
+    VacuumReading,
+    ValveTurn,
+    Weighing,
+)
 
 SOURCE = "case file"
+STEP = timedelta(minutes=1)
+LONGEST_STEP_NOTE, LONGEST_ACT_NOTE = 120, 300
 
 
 @action
 def import_case(user, content):
-    """Read a case file and open a call on a unit without a site; InputError where the file is not sound."""
-    read = case.read(content)
-    data = read.unit.model_dump(exclude_none=True)
-    name = data.pop("name", "") or "From a case file"
-    unit = Unit.objects.create(shop=shop_of(user), name=name, **data)
-    call = open_call(user, unit)
-    seen_at, done_at = _times(read, timezone.now())
-    Act.objects.bulk_create(
-        Act(call=call, by=user, part=act.part, did=act.did, value=act.value, evaporator=act.on, at=at)
-        for act, at in zip(read.acts, done_at, strict=True)
-    )
-    Reading.objects.bulk_create(
-        Reading(
-            call=call,
-            by=user,
-            key=entry.key,
-            value=list(entry.checked) if isinstance(entry.checked, tuple) else entry.checked,
-            at=at,
-            source=entry.source or SOURCE,
-            evaporator=entry.on,
-        )
-        for entry, at in seen_at
-    )
-    log.write(user, "import_case", call, observations=len(read.observations), acts=len(read.acts))
+    """Read a case file of either version and open a call on a unit without a site; InputError where the file is not sound."""
+    record = case.read_call(content)
+    call = open_call(user, _unit(user, record))
+    call.told_with = {"beside": list(record.beside), "found_before": list(record.found_before), "quotes_first": record.quotes_first}
+    times = _times(record, timezone.now())
+    call.opened_at = min([call.opened_at, *times])
+    call.save(update_fields=["told_with", "opened_at"])
+    for event, at in zip(record.events, times, strict=True):
+        write = WRITERS.get(event.kind)
+        undone = {"undone_at": at, "undone_by": user} if event.undone else {}
+        if write is None or not write(call, event, {"call": call, "by": user, "at": at, **undone}):
+            Happened.objects.create(call=call, by=user, at=at, kind=event.kind, data=dict(event.data), evaporator=event.on, **undone)
+    log.write(user, "import_case", call, events=len(record.events))
     return call
 
 
-def _times(read, now):
-    """When each observation was taken and each act done, so that every observation lies in its stage.
+def _unit(user, record):
+    """The unit of a record, without a site."""
+    unit, fields = record.unit, {}
+    for name in ("metering", "condensing", "receiver", "head_control", "defrost", "box_control", "set_f", "differential_f",
+                 "critical_charge_oz", "compressor_rla_a", "nameplate_v", "phases", "altitude_ft"):  # fmt: skip
+        if name not in unit.assumed and getattr(unit, name) is not None:
+            fields[name] = getattr(unit, name)
+    if "evaporators" not in unit.assumed:
+        fields["evaporators"] = unit.evaporators
+    return Unit.objects.create(
+        shop=shop_of(user), name=unit.name or "From a case file", kind=unit.kind.code, refrigerant=unit.refrigerant.name,
+        bands={quantity: list(band) for quantity, band in unit.bands.items()}, wiring=record.wiring.as_data(),
+        coil_names=list(record.coils) if any(record.coils) else [], label_charge_oz=record.label_charge_oz, **fields,
+    )  # fmt: skip
 
-    The file's own times where they say the same; where some are missing or say otherwise, the stages follow one another minute by minute.
+
+def _times(record, now):
+    """When each event was: the file's own times where they keep its order, else one after another by the minute; none in the future.
+
+    A file without clocks has its acts a minute apart, and what was seen between two of them in between, so that each lies in its stage.
     """
-    rows, moments = read.in_order(), [act.at for act in read.acts]
-    own = all(moment is not None for moment in moments) and moments == sorted(moments)
-    timed = [min(entry.at or now, now) if not moments or entry.at else None for entry in rows]
-    if own and all(timed) and all(read.stage_of(entry) == sum(m <= entry.at for m in moments) for entry in rows if entry.at):
-        return list(zip(rows, timed, strict=True)), [min(moment, now) for moment in moments]
-    start = now - timedelta(minutes=len(moments) + 1)
-    done = [start + timedelta(minutes=place + 1) for place in range(len(moments))]
-    return [(entry, start + timedelta(minutes=read.stage_of(entry), seconds=1)) for entry in rows], done
+    said = [event.at for event in record.events]
+    if all(at is not None for at in said) and (record.clocked or said == sorted(said)):
+        return [min(at, now) for at in said]
+    acts = sum(event.kind == "act" for event in record.events)
+    moment, found = now - STEP * (acts + 1), []
+    for event in record.events:
+        moment += STEP if event.kind == "act" else timedelta(milliseconds=20)
+        found.append(moment)
+    return found
+
+
+# Each kind that has a table of its own: put it down there and say so; False where it holds more than the table does.
+
+
+def _reading(call, event, row):
+    value = event.data["value"]
+    Reading.objects.create(**row, key=event.data["key"], value=list(value) if isinstance(value, tuple) else value,
+                           typed=event.get("typed", ""), source=event.get("source", SOURCE), evaporator=event.on)  # fmt: skip
+    return True
+
+
+def _measured(call, event, row):
+    d = event.data
+    if d["what"] == "microfarads" or d["value"] == "OL" or "lifted" in d:
+        return False
+    Measurement.objects.create(**row, what=d["what"], one=d["one"], other=d.get("other", ""), value=d["value"], state=d["state"])
+    return True
+
+
+def _ice(call, event, row):
+    painted = event.get("map")
+    if painted is None or "form" in event.data or "covers_pct" in event.data:
+        return False
+    side = event.get("side") or ("after" if call.melts.exists() or call.happeneds.filter(kind="melt").exists() else "before")
+    IceDrawing.objects.create(
+        **row, stage=side, evaporator=event.on or 1, rows=list(painted["rows"]), places=dict(painted.get("places", {})),
+        oil=painted.get("oil") or [], face_ft2=event.get("face_ft2", call.unit.face_ft2),
+    )  # fmt: skip
+    return True
+
+
+def _melt(call, event, row):
+    if event.on is not None or "places" in event.data:
+        return False
+    at = row["at"] + INSTANT
+    Melt.objects.create(**{**row, "at": at}, method=event.get("method", ""), ended_at=at + timedelta(minutes=event.get("minutes", 0.0)),
+                        clear=event.get("all_clear"), reason=event.get("left_why", ""))  # fmt: skip
+    return True
+
+
+def _act(call, event, row):
+    d = event.data
+    turned = {"turned_in": "in", "turned_out": "out"}.get(d["did"]) if d["part"] == "valve" else None
+    if turned and "note" not in d and "value" in d:
+        objections = [d["against"]] if d.get("against") else []
+        ValveTurn.objects.create(**row, direction=turned, turns=d["value"], objections=objections, reason=d.get("reason", ""),
+                                 evaporator=event.on)  # fmt: skip
+        return True
+    by_eye = d.get("by_eye", False)
+    unsaid = d["part"] == "charge" and "value" not in d
+    if "against" in d or "reason" in d or by_eye != unsaid or len(d.get("note", "")) > LONGEST_ACT_NOTE:
+        return False
+    Act.objects.create(**row, part=d["part"], did=d["did"], value=d.get("value"), note=d.get("note", ""), evaporator=event.on)
+    return True
+
+
+def _weighed(call, event, row):
+    d = event.data
+    if d.get("refrigerant", call.unit.refrigerant) != call.unit.refrigerant or len(d.get("note", "")) > LONGEST_ACT_NOTE:
+        return False
+    act = Act.objects.create(**row, part="charge", did=d["did"], value=moved_oz(event), note=d.get("note", ""), evaporator=event.on)
+    Weighing.objects.create(act=act, cylinder=d.get("cylinder", ""), before_oz=d["before_oz"], after_oz=d["after_oz"],
+                            lost_oz=d.get("lost_oz", 0.0), form=d.get("form", ""))  # fmt: skip
+    return True
+
+
+def _program(call, event, row):
+    d = event.data
+    DefrostProgram.objects.create(**row, side=d["side"], starts=[parse_clock(one) for one in d.get("starts", ())],
+                                  figures=dict(d.get("figures", {})), why=d.get("why", ""))  # fmt: skip
+    return True
+
+
+def _setting(call, event, row):
+    d = event.data
+    if "found" not in d or "left" not in d or any("not set" in set_words(event, side) for side in ("found", "left")):
+        return False
+    SettingChange.objects.create(**row, parameter=d["parameter"], as_found=set_words(event, "found"), as_left=set_words(event, "left"),
+                                 why=d.get("why", ""))  # fmt: skip
+    return True
+
+
+def _watched(call, event, row):
+    d = event.data
+    if event.on is not None or "fans" in d or "minutes" not in d:
+        return False
+    began = row["at"] - timedelta(minutes=d["minutes"])
+    DefrostWatch.objects.create(**{**row, "at": began}, marks={**d.get("marks", {}), "ended": d["minutes"]}, ended_by=d["ended_by"],
+                                coil_after=d.get("coil_after", ""))  # fmt: skip
+    return True
+
+
+def _fields(model, *names, **most):
+    """A writer of a row whose fields are what the event carries; `most` are lengths a text may not pass."""
+
+    def write(call, event, row):
+        if event.on is not None or any(len(str(event.get(name, ""))) > length for name, length in most.items()):
+            return False
+        model.objects.create(**row, **{name: event.data[name] for name in names if name in event.data})
+        return True
+
+    return write
+
+
+def _step(call, event, row):
+    if event.on is not None or len(event.get("note", "")) > LONGEST_STEP_NOTE:
+        return False
+    ChangeStep.objects.create(**row, part=event.data["of"], step=event.data["step"], note=event.get("note", ""))
+    return True
+
+
+def _first_start(call, event, row):
+    d = event.data
+    if d["minute"] not in FIRST_MIN:
+        return False
+    FirstStartReading.objects.create(**row, minute=int(d["minute"]), amps=d["amps"], suction_psig=d["suction_psig"],
+                                     discharge_psig=d["discharge_psig"], oil=d["oil"])  # fmt: skip
+    return True
+
+
+def _placed(call, event, row):
+    if "since" in event.data:
+        return False
+    Placed.objects.create(**row, what=event.data["what"], where=event.get("where", "")[:120], does_not=event.get("does_not", "")[:200])
+    return True
+
+
+def _gone(call, event, row):
+    mine = call.placeds.filter(what=event.data["what"], gone_at=None, undone_at=None)
+    same = mine.filter(where=event.get("where", "")).last() or mine.last()
+    if same is None or event.undone:
+        return False
+    same.gone_at, same.gone_by = row["at"], row["by"]
+    same.save(update_fields=["gone_at", "gone_by"])
+    return True
+
+
+def _found(call, event, row):
+    Finding.objects.create(**row, causes=list(event.data["causes"]), evaporator=event.on)
+    return True
+
+
+def _seen(call, event, row):
+    ProofSeen.objects.create(**row, code=event.data["proof"])
+    return True
+
+
+def _left_so(call, event, row):
+    what = f"{event.data['what']}@{event.on}" if event.on is not None and "@" not in event.data["what"] else event.data["what"]
+    Leaving.objects.create(**row, key=what[:60], answer=event.get("answer", ""), reason=event.get("reason", "")[:300])
+    return True
+
+
+def _promise(call, event, row):
+    FollowUp.objects.create(shop_id=call.shop_id, unit_id=call.unit_id, call=call, by=row["by"], at=row["at"], due=event.data["due"],
+                            what=event.data["what"][:200], why=event.get("why", "")[:200], code=event.get("code", "")[:16],
+                            let_go="taken back" if event.undone else "")  # fmt: skip
+    return True
+
+
+def _used(call, event, row):
+    amount = event.get("amount", 1.0)
+    if not isinstance(amount, int | float):
+        return False
+    PartUsed.objects.create(**row, what=event.data["what"][:80], quantity=Decimal(str(round(amount, 2))))
+    return True
+
+
+def _note(call, event, row):
+    about = event.get("about")
+    if about is None:
+        return False
+    setattr(call, about, event.data["text"])
+    call.save(update_fields=[about])
+    return True
+
+
+def _time(call, event, row):
+    if event.data["what"] not in MARKS or "minutes" in event.data:
+        return False
+    TimeMark.objects.create(**row, what=event.data["what"])
+    return True
+
+
+WRITERS = {
+    "reading": _reading, "measured": _measured, "ice": _ice, "melt": _melt, "act": _act, "weighed": _weighed, "program": _program,
+    "setting": _setting, "watched": _watched, "leak_look": _fields(LeakLook, "place", "heard", "reading"),
+    "nitrogen": _fields(StandingTest, "start_psig", "start_f", "now_psig", "now_f", "minutes"),
+    "vacuum": _fields(VacuumReading, "microns", "pump"), "step": _step, "first_start": _first_start,
+    "wires": _fields(StartWiring, "which", "gear", "wires"), "placed": _placed, "gone": _gone, "found": _found,
+    "override": _fields(Override, "action", "holds", "texts", "reason", reason=300), "seen": _seen, "left_so": _left_so,
+    "promise": _promise, "used": _used, "note": _note, "time": _time,
+    "talked": _fields(ControllerTalk, "settings", "wrote", "refused", "complaint", "reason", "simulated"),
+}  # fmt: skip

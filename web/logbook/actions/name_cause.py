@@ -18,9 +18,3 @@ def name_cause(user, call, codes, evaporator=None):
     found = Finding.objects.create(call=call, by=user, causes=[causes.get(code).code for code in codes], evaporator=evaporator)
     log.write(user, "name_cause", call, causes=found.causes)
     return found
-
-
-def found_before(call):
-    """The causes found on earlier calls of a call's unit."""
-    earlier = Finding.objects.filter(call__unit=call.unit_id, undone_at=None).exclude(call=call)
-    return tuple(sorted({code for finding in earlier for code in finding.causes}))

@@ -7,24 +7,24 @@ from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
-from web.logbook.courses import acts_of
-from web.logbook.judging import course_of
+from web.logbook.calls.judging import told_of
 from web.logbook.models import Outcome
 
 
 def keep_outcome(call):
     """Store what a call came to: first suspect with its probability, the cause named and when, what was done (part of closing it)."""
-    course = course_of(call)
+    told = told_of(call)
+    course = told.course(1)
     first = course.was[0] if course.now.has_evidence and course.was else None
     finding = call.findings.filter(undone_at=None).order_by("at").last()
-    told = {
+    kept = {
         "suspects": list(first.codes) if first else [],
         "probability": float(first.probability) if first else 0.0,
         "found": list(finding.causes) if finding else [],
         "minutes": (finding.at - call.opened_at).total_seconds() / 60.0 if finding else None,
-        "done": [step.act.code for step in acts_of(call)],
+        "done": [step.did.code for step in told.call.staged.steps],
     }
-    return Outcome.objects.update_or_create(call=call, defaults=told)[0]
+    return Outcome.objects.update_or_create(call=call, defaults=kept)[0]
 
 
 @action

@@ -8,8 +8,6 @@ from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Override
 
 SHORTEST_REASON = 3
-# What taking an observation does, by its tool and its own holds.
-TAKEN_WITH = {"gauge": "gauges"}
 
 
 @action
@@ -28,23 +26,3 @@ def override_hold(user, call, judgement, action, reason):
     )
     log.write(user, "override_hold", call, blocked=action, holds=taken.holds, reason=reason)
     return taken
-
-
-def taken_on(call):
-    """The actions of a call that were taken on against a hold, by action."""
-    return {entry.action: entry for entry in call.overrides.all() if entry.undone_at is None}
-
-
-def action_of(entry):
-    """The blocked action that taking an observation would be; None for one that nothing can hold."""
-    return "resistance_test" if "lock_out" in entry.holds else TAKEN_WITH.get(entry.tool)
-
-
-def refuse_if_held(call, judgement, entry):
-    """Refuse to take an observation that a hold blocks, unless it was taken on with a reason."""
-    action = action_of(entry)
-    if action is None or action in taken_on(call):
-        return
-    in_force = blocking(list(judgement.holds), action)
-    if in_force:
-        raise InputError(f"{entry.label}: waits. {in_force[0].text}. To take it on all the same give a reason on Judge")

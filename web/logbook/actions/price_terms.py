@@ -3,20 +3,16 @@
 from dataclasses import asdict
 from datetime import datetime
 
-from kettle.benches.quote.price import Terms, parse_money
+from kettle.benches.quote.price import parse_money
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_owner, require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
+from web.logbook.calls.quoted import terms_of
 
 PERCENT = (("markup_pct", "Markup on parts", 0.0, 500.0), ("tax_pct", "Tax", 0.0, 60.0))
 DAY = (("day_begins_min", "The day begins"), ("day_ends_min", "The day ends"))
 MONEY = (("rate_cents", "An hour"), ("travel_cents", "The way there"))
-
-
-def terms_of(shop):
-    """A shop's terms as the core takes them."""
-    return Terms(shop.rate_cents, shop.travel_cents, shop.markup_pct, shop.tax_pct, shop.tax_labour)
 
 
 @action

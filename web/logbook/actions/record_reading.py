@@ -3,6 +3,7 @@
 from datetime import timedelta
 
 from kettle.case import MOST_OBSERVATIONS
+from kettle.judging.holds import blocking
 from kettle.judging.readings import as_typed, implied_by, told_with
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
@@ -10,27 +11,29 @@ from kettle.knowledge.observations.make import LIVE
 from web.accounts.access import require_live_work, require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
+from web.logbook.calls.holds import action_of, taken_on
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import Reading
+from web.logbook.models.records import WORKED_OUT
 
 # Two readings say something together only where they were taken about the same time.
 PAIRED_WITHIN = timedelta(minutes=15)
-WORKED_OUT = "worked out"
-# Found or left where a setting was changed.
-SETTING = "setting"
 
 
 @action
-def record_reading(user, call, key, typed, source="hand", evaporator=None, words="", **when):
+def record_reading(user, call, key, typed, source="hand", evaporator=None, words="", judgement=None, **when):
     """Check and store one observation; InputError says what is wrong and stores nothing.
 
-    `typed` is text, a list of words where the observation takes several, or a value that was understood from `words`. `when` may
-    give `at`.
+    `typed` is text, a list of words where the observation takes several, or a value that was understood from `words`. What a hold forbids
+    to take is refused: where it is taken by hand now, and wherever a `judgement` to go by is given. `when` may give `at`.
     """
     require_same_shop(user, call)
     require_open(call)
     entry = observations.get(key)
     if source == "hand" and entry.spoils == LIVE:
         require_live_work(user)
+    if judgement is not None or (source == "hand" and not when):
+        _refuse_if_held(call, entry, judgement, evaporator)
     if not entry.per_evaporator:
         evaporator = None
     understood = isinstance(typed, float | tuple)
@@ -50,6 +53,18 @@ def record_reading(user, call, key, typed, source="hand", evaporator=None, words
     log.write(user, "record_reading", call, key=key, value=reading.value)
     _record_implied(reading, entry)
     return reading
+
+
+def _refuse_if_held(call, entry, judgement, evaporator):
+    """Refuse to take an observation that a hold blocks, unless it was taken on with a reason."""
+    action_held = action_of(entry)
+    if action_held is None or action_held in taken_on(call):
+        return
+    # What nothing can hold need not be judged before it is taken.
+    judgement = judgement or judge_call(call, coil=evaporator or 1)
+    in_force = blocking(list(judgement.holds), action_held)
+    if in_force:
+        raise InputError(f"{entry.label}: waits. {in_force[0].text}. To take it on all the same give a reason on Judge")
 
 
 def _record_implied(reading, entry):

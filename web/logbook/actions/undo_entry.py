@@ -1,5 +1,7 @@
 """Take back an entry: it stays on record as taken back, and what stood before it stands again."""
 
+from datetime import timedelta
+
 from django.utils import timezone
 
 from web.accounts.access import require_same_shop
@@ -7,8 +9,12 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.change_setting import BEFORE
 from web.logbook.actions.gas import counter_act
-from web.logbook.actions.record_reading import SETTING, WORKED_OUT
-from web.logbook.models import Act, Measurement, Reading, SettingChange
+from web.logbook.models import Act, DefrostProgram, Measurement, Reading, SettingChange
+from web.logbook.models.records import SETTING, WORKED_OUT
+
+# What a program as found says as readings, and how soon after it they are written.
+PROGRAM = "program"
+AT_ONCE = timedelta(seconds=2)
 
 
 @action
@@ -25,9 +31,19 @@ def undo_entry(user, entry):
         if isinstance(entry, SettingChange):
             made = entry.call.readings.filter(source=SETTING, undone_at=None, at__in=(entry.at, entry.at - BEFORE))
             made.update(undone_at=entry.undone_at, undone_by=user)
+        if isinstance(entry, DefrostProgram):
+            _undo_program(user, entry)
         if isinstance(entry, Act):
             counter_act(user, entry)
         log.write(user, "undo_entry", entry.call, what=type(entry).__name__, entry=entry.pk)
+
+
+def _undo_program(user, entry):
+    """What a program stands for goes with it: its settings, and the readings it was taken as."""
+    for change in entry.call.settingchanges.filter(at=entry.at, undone_at=None):
+        undo_entry(user, change)
+    made = entry.call.readings.filter(source__startswith=PROGRAM, undone_at=None, at__gte=entry.at, at__lt=entry.at + AT_ONCE)
+    made.update(undone_at=entry.undone_at, undone_by=user)
 
 
 def last_reading(call, user=None):

@@ -5,6 +5,7 @@ from web.logbook.models.controls import SwitchMoment
 from web.logbook.models.defrosts import ControllerTalk, DefrostPlan, DefrostProgram, DefrostWatch
 from web.logbook.models.devices import Device
 from web.logbook.models.gas import ChangeStep, Cylinder, FirstStartReading, GasMove, LeakLook, StandingTest, VacuumReading
+from web.logbook.models.happened import Happened
 from web.logbook.models.headlines import Headline
 from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.links import CustomerLink, Sticker
@@ -48,6 +49,7 @@ __all__ = [
     "FirstStartReading",
     "FollowUp",
     "GasMove",
+    "Happened",
     "Headline",
     "IceDrawing",
     "LeakLook",

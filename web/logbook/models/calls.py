@@ -30,6 +30,7 @@ class Call(models.Model):
     done = models.TextField(blank=True)
     advice = models.TextField(blank=True)
     declined = models.TextField(blank=True)
+    told_with = models.JSONField(default=dict, blank=True, help_text="What a case file brought along beside its events")
     revision = models.PositiveIntegerField(default=0, editable=False)
 
     objects = OfShop.as_manager()

@@ -84,6 +84,8 @@ class Unit(models.Model):
     nameplate_v = models.FloatField(null=True, blank=True)
     phases = models.PositiveSmallIntegerField(null=True, blank=True, choices=[(1, "1"), (3, "3")])
     evaporators = models.PositiveSmallIntegerField(null=True, blank=True)
+    label_charge_oz = models.FloatField(null=True, blank=True, help_text="Charge of the plate where it is not critical")
+    coil_names = models.JSONField(default=list, blank=True)
     bands = models.JSONField(default=dict, blank=True)
     wiring = models.JSONField(default=dict, blank=True)
     altitude_ft = models.FloatField(null=True, blank=True)

@@ -3,6 +3,7 @@
 from django.conf import settings
 from django.db import models
 
+from kettle.call.placed import WHAT as THERE
 from kettle.power.wiring import START_GEAR
 from web.logbook.models.calls import Entry
 
@@ -25,16 +26,7 @@ class Measurement(Entry):
 class Placed(Entry):
     """Something put on a unit that should not stay there: still there until it is gone, on the next calls too."""
 
-    WHAT = [
-        ("jumper", "Jumper"),
-        ("lifted_lead", "Lead lifted"),
-        ("output_moved", "Temporary: output moved"),
-        ("gauges", "Gauges connected"),
-        ("cylinder", "Cylinder connected"),
-        ("king_valve", "King valve front-seated"),
-        ("probe", "Probe in the box"),
-        ("other", "Left there"),
-    ]
+    WHAT = list(THERE.items())
 
     what = models.CharField(max_length=16, choices=WHAT)
     where = models.CharField(max_length=120, blank=True)

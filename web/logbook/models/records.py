@@ -7,6 +7,8 @@ from web.logbook.models.places import Unit
 
 # How the source of a reading ends that no real device gave.
 SIMULATED = ", simulated"
+# Where a reading was worked out of a measurement, or found or left where a setting was changed.
+WORKED_OUT, SETTING = "worked out", "setting"
 
 
 class Reading(Entry):

@@ -34,6 +34,7 @@ class Leaving(Entry):
     key = models.CharField(max_length=60)
     words = models.CharField(max_length=300)
     answer = models.CharField(max_length=10, choices=[(one.code, one.label) for one in ANSWERS.values()])
+    reason = models.CharField(max_length=300, blank=True)
 
     def __str__(self):
         return f"{self.words}: {self.get_answer_display()}"

@@ -21,6 +21,12 @@ def percent(share):
 
 
 @register.filter
+def sentence(words):
+    """Words as a sentence: begun with a capital, ended with one full stop."""
+    return f"{words[:1].upper()}{words[1:].rstrip('.')}."
+
+
+@register.filter
 def figure(value):
     """A figure without needless zeros."""
     return f"{value:g}".replace("-", "−")

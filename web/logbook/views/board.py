@@ -9,14 +9,14 @@ from django.views.decorators.http import require_safe
 
 from web.accounts.access import shop_of
 from web.logbook.actions.open_call import end_quick_looks
+from web.logbook.calls.headlines import headlines
+from web.logbook.calls.left_behind import mark_temporary
+from web.logbook.calls.outcomes import reminders_of, to_ask
+from web.logbook.calls.promises import due_before
 from web.logbook.forms import QuickLookForm
-from web.logbook.gas_ledger import over_limit
-from web.logbook.headlines import headlines
-from web.logbook.ice_history import watch_list
-from web.logbook.left_behind import mark_temporary
 from web.logbook.models import Call, Unit
-from web.logbook.outcomes import reminders_of, to_ask
-from web.logbook.promises import due_before
+from web.logbook.refrigerant.ledger import over_limit
+from web.logbook.units.ice_history import watch_list
 
 RECENT = 6
 UNITS_SHOWN = 40

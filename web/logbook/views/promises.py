@@ -8,7 +8,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.logbook.actions import promise as acting
-from web.logbook.calendars import calendar_of
+from web.logbook.calls.calendars import calendar_of
 from web.logbook.models import Call, FollowUp
 
 

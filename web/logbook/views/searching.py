@@ -4,7 +4,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_safe
 
 from web.accounts.access import shop_of
-from web.logbook.search import search
+from web.logbook.units.search import search
 
 LONGEST = 80
 

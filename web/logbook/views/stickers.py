@@ -10,9 +10,9 @@ from django.views.decorators.http import require_POST, require_safe
 from web.accounts.access import shown_to
 from web.accounts.models import Member
 from web.logbook.actions.links import renew_feed, sticker_of
-from web.logbook.calendars import calendar_of
-from web.logbook.labels import label_of
+from web.logbook.calls.calendars import calendar_of
 from web.logbook.models import FollowUp, Sticker, Unit
+from web.logbook.units.labels import label_of
 
 SIZES = {"small": "50 × 30 mm", "large": "90 × 60 mm"}
 QUIET = 2

@@ -14,17 +14,17 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import shop_of, shown_to
 from web.logbook.actions.change_band import change_band, version_of
 from web.logbook.actions.save_unit import save_unit
-from web.logbook.courses import HAS_ACTS, acts_of
+from web.logbook.calls.courses import HAS_ACTS, acts_of
+from web.logbook.calls.ice_shown import shown
+from web.logbook.calls.left_behind import on_unit
+from web.logbook.calls.promises import declined_on
 from web.logbook.forms import UnitForm, merged, posted, texts_of
-from web.logbook.gas_ledger import leak_of
-from web.logbook.ice_history import ice_ups
-from web.logbook.ice_shown import shown
-from web.logbook.left_behind import on_unit
-from web.logbook.life import ENTRIES_A_PAGE, life_of
 from web.logbook.models import Site, Unit
-from web.logbook.pictures import prepared
-from web.logbook.plate import GROUPS, plate_words
-from web.logbook.promises import declined_on
+from web.logbook.photos.pictures import prepared
+from web.logbook.refrigerant.ledger import leak_of
+from web.logbook.units.ice_history import ice_ups
+from web.logbook.units.life import ENTRIES_A_PAGE, life_of
+from web.logbook.units.plate import GROUPS, plate_words
 
 FOLLOW_UPS_SHOWN = 12
 # What is shown of the last visit: stage, pane and words; with anything done, the box before and after it.

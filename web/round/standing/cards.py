@@ -7,7 +7,6 @@ from kettle.judging.evidence import quantity_name
 from kettle.judging.scale import scale
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.units import format_number
-from web.logbook.judging import facts_of_coils
 
 # The quantities under the drawing, in their order.
 CARDS = ("superheat_evap_f", "superheat_comp_f", "td_f", "delta_t_f", "split_f", "subcooling_f", "amps_pct", "expected_head_psig")
@@ -102,7 +101,7 @@ def coils_of(standing):
         return []
     quantity = QUANTITIES["superheat_evap_f"]
     rows = []
-    for number, facts in enumerate(facts_of_coils(standing.call, standing.shown), start=1):
+    for number, facts in enumerate([standing.told.call.facts_now(coil) for coil in standing.told.call.coils], start=1):
         verdict = next((v for v in verdicts.on(facts) if v.quantity == quantity.key), None)
         value = f"{standing.shown.figure(verdict.value, quantity.unit, 0)}" if verdict else ""
         mark = MARKS[(verdict.state, verdict.trust)] if verdict else ("", "", "")

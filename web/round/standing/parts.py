@@ -1,15 +1,11 @@
-"""The parts of a unit on a call: what is known of each, what was done to it, and everything taken, by stage."""
+"""The parts of a unit on a call: what is known of each, and what was done to it."""
 
 from dataclasses import dataclass
 
 from kettle.judging import running
-from kettle.knowledge import acts, anatomy, observations
-from web.logbook.actions.record_reading import SETTING, WORKED_OUT
-from web.logbook.courses import acts_of, stage_at
-from web.logbook.judging import value_of
+from kettle.knowledge import acts, anatomy
+from web.logbook.calls.courses import acts_of
 from web.round.picture import parts_behind
-
-AS_FOUND = "As found"
 
 
 @dataclass
@@ -43,7 +39,7 @@ def sheet_of(standing, part):
     """The sheet of one part."""
     facts = standing.judgement.facts
     entries = [e for e in part.observed_on(standing.unit) if e.key in standing.readings or running.can_be_asked(e, facts)]
-    done = [step for step in acts_of(standing.call) if step.part == part.code]
+    done = [step for step in acts_of(standing.call, standing.told) if step.part == part.code]
     return Sheet(part, [standing.tag(entry.key) for entry in entries], part.acts_on(standing.unit), done, standing.shown)
 
 
@@ -68,29 +64,3 @@ def against(suspect, unit):
         if share and not act.bench and act.exists_on(unit) and anatomy.get(act.part).exists_on(unit):
             found[act.code] = (share, act)
     return [act for _, act in sorted(found.values(), key=lambda pair: -pair[0])]
-
-
-def taken_on_call(standing):
-    """Everything taken on the call: stages in order, each with its title and rows (reading, entry, part, whether a later one stands)."""
-    call, shown = standing.call, standing.shown
-    steps = acts_of(call)
-    titles = [AS_FOUND, *(f"After: {step.words(shown).lower()}" for step in steps)]
-    stages = [{"title": title, "step": step, "rows": []} for title, step in zip(titles, [None, *steps], strict=True)]
-    latest = {(r.key, r.evaporator or 1): r.pk for r in call.readings.all() if r.undone_at is None}
-    for reading in call.readings.all():
-        if reading.undone_at is None:
-            entry = observations.get(reading.key).on(standing.unit)
-            stages[stage_at(steps, reading.at)]["rows"].append(
-                {
-                    "reading": reading,
-                    "entry": entry,
-                    "part": anatomy.part_of(reading.key),
-                    "value": entry.show(value_of(reading), shown=shown),
-                    "earlier": latest[(reading.key, reading.evaporator or 1)] != reading.pk,
-                    "own": reading.source not in (WORKED_OUT, SETTING),
-                }
-            )
-    order = list(anatomy.PARTS)
-    for stage in stages:
-        stage["rows"].sort(key=lambda row: (order.index(row["part"].code), row["reading"].at))
-    return stages

@@ -6,8 +6,8 @@ from kettle.judging.facts import Facts
 from kettle.knowledge import observations
 from kettle.knowledge.causes.usual import USUAL
 from kettle.knowledge.units import TRADE
-from web.logbook.courses import acts_of
-from web.logbook.judging import facts_by_stage, facts_of_coils
+from web.logbook.calls.courses import acts_of
+from web.logbook.calls.judging import facts_by_stage, told_of
 from web.round.icemaps import IceMaps
 from web.round.picture import FLAG_HEIGHT, HEIGHT, LEAST, WIDTH, picture_for, spots_of
 
@@ -281,9 +281,10 @@ def _melted(steps):
 
 def found_and_left(call, shown=TRADE):
     """The unit as it was found and, where anything was done, as it stands since: title and picture, without judging it."""
-    unit, build, maps = call.unit.resolved(), call.unit.build, IceMaps(call, call.unit.resolved())
-    stages, steps = facts_by_stage(call), acts_of(call)
-    before, after, now = maps.latest("before"), maps.latest("after"), facts_of_coils(call)[0].seen
+    told = told_of(call, shown)
+    unit, build, maps = told.record.unit, call.unit.build, IceMaps(call, told.record.unit)
+    stages, steps = facts_by_stage(told), acts_of(call, told)
+    before, after, now = maps.latest("before"), maps.latest("after"), told.call.facts_now(1).seen
     if not stages:
         return {"found": ("As found", Picture(unit, build, now, shown, before))}
     left = Picture(unit, build, now, shown, after or (None if _melted(steps) else before), steps)

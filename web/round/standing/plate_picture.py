@@ -2,7 +2,7 @@
 
 from kettle.knowledge.unit import CHOICES, LIMITS
 from kettle.knowledge.units import TRADE
-from web.logbook.plate import GROUPS, LEADS_TO
+from web.logbook.units.plate import GROUPS, LEADS_TO
 from web.round.standing.picture import Picture, Shown
 
 SAID = {"set_f": "set {}", "differential_f": "diff {}", "evaporators": "{} coils", "phases": "{} phase"}

@@ -1,8 +1,6 @@
 """The stops of the round with how far each is."""
 
-from kettle.benches.prove.proofs import PROVED
 from kettle.knowledge import observations
-from web.logbook.proving import proofs_of
 from web.round.stops import STOPS
 
 
@@ -24,12 +22,12 @@ def _state_of(standing, stop):
             return "held" if standing.melt_first else "open"
         return "done" if last.clear else "part"
     if stop.slug == "programs":
-        sides = {entry.side for entry in standing.call.defrostprograms.filter(undone_at=None)}
+        sides = {event.data["side"] for event in standing.told.record.all_of("program")}
         return "done" if "left" in sides else "part" if sides else "open"
     if stop.slug == "judge":
         return "part" if standing.judgement.has_evidence else "open"
     if stop.slug == "correct":
-        return "part" if standing.steps or standing.changes else "open"
+        return "part" if standing.steps or standing.told.record.all_of("setting") else "open"
     if stop.slug == "prove":
         return _proved(standing)
     return "done" if not standing.call.is_open else "part" if standing.call.found or standing.call.done else "open"
@@ -39,5 +37,4 @@ def _proved(standing):
     """Whether what was done is proved: in part as long as something is missing."""
     if not standing.steps:
         return "part" if standing.call.boxwatchs.filter(undone_at=None).exists() else "open"
-    found = proofs_of(standing.call, standing.judgement.verdicts)
-    return "done" if all(one.state == PROVED for one in found) else "part"
+    return "part" if standing.told.unproved else "done"

@@ -18,9 +18,9 @@ from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import CHOICES
 from kettle.knowledge.units import TRADE, ShownUnits, format_percent
 from web.logbook.actions.note_sibling import sibling_states
-from web.logbook.baselines import baseline_of
-from web.logbook.courses import acts_of
-from web.logbook.judging import course_of, minutes_left, settling_until, standing_readings
+from web.logbook.calls.baselines import baseline_of
+from web.logbook.calls.courses import acts_of
+from web.logbook.calls.judging import minutes_left, settling_until, standing_readings, told_of
 from web.round.drawing import BY_STOP, CIRCUIT, FELT
 from web.round.icemaps import IceMaps
 from web.round.standing.cards import cards_of, coils_of, other_verdicts_of
@@ -52,9 +52,14 @@ class Standing:
     by_feel: bool = False
 
     @cached_property
+    def told(self):
+        """All that the core tells of the call, each part worked out when it is asked for."""
+        return told_of(self.call, self.shown)
+
+    @cached_property
     def course(self):
-        """The course of the call: what it was, and what is left after what was done."""
-        return course_of(self.call, self.shown, self.coil)
+        """The course of the coil in view: what it was, and what is left after what was done."""
+        return self.told.course(min(self.coil, len(self.told.record.coils)))
 
     @property
     def judgement(self):
@@ -143,7 +148,7 @@ class Standing:
     @cached_property
     def steps(self):
         """Everything done on the call in order, with its words."""
-        return [(step, step.words(self.shown)) for step in acts_of(self.call)]
+        return [(step, step.words(self.shown)) for step in acts_of(self.call, self.told)]
 
     @cached_property
     def findings(self):
@@ -291,7 +296,7 @@ class Standing:
 
     @cached_property
     def next_check(self):
-        checks = self.judgement.next_checks
+        checks = self.told.next_checks(self.coil)
         return checks[0] if checks else None
 
     def next_tag(self, stop):
@@ -311,7 +316,7 @@ class Standing:
     @cached_property
     def settling(self):
         """Settling clock: until when and how many minutes, or None."""
-        until = settling_until(self.call, [step for step, _ in self.steps])
+        until = settling_until(self.told)
         return (until, minutes_left(until, self.call.closed_at)) if until else None
 
     @cached_property

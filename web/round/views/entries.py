@@ -10,16 +10,20 @@ from kettle.judging.readings import IMPLIED
 from kettle.knowledge import anatomy, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import whole
-from web.logbook.actions.override_hold import action_of, refuse_if_held
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
+from web.logbook.calls.holds import action_of
+from web.logbook.calls.record import entries
 from web.round.drawing import BY_STOP
 from web.round.standing.parts import sheets_of
+from web.round.standing.taken import BY_THEIR_BENCH
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, frame, standing_of
 
 # Where one goes after taking back what was recorded elsewhere.
 BACK_TO = {"override": "judge", "finding": "judge"}
+# Entries that a page calls otherwise than the record does.
+AS_REFERRED = {"turn": "valveturn"}
 
 
 @require_POST
@@ -33,10 +37,8 @@ def enter(request, number, key):
     standing = standing_of(request, call)
     before, wrong = _ready(request, standing), {}
     try:
-        # What nothing can hold need not be judged before it is taken.
-        if action_of(entry) is not None:
-            refuse_if_held(call, standing.judgement, entry)
-        record_reading(request.user, call, key, typed, evaporator=standing.coil if standing.coil > 1 else None)
+        held = standing.judgement if action_of(entry) is not None else None
+        record_reading(request.user, call, key, typed, evaporator=standing.coil if standing.coil > 1 else None, judgement=held)
     except InputError as error:
         wrong[key] = (typed if isinstance(typed, str) else "", str(error))
     return changed(request, number, key, wrong, before=before)
@@ -113,26 +115,18 @@ def changed(request, number, key, wrong=None, before=None, from_undo=False, kept
 
 @require_POST
 def take_back(request, number, what, pk):
-    """Take back an act, a turn, a setting, a set, or one reading."""
+    """Take back one entry of a call: whatever is on its record, or a set of readings."""
     call = call_of(request, number)
-    entries = {
-        "turn": call.valveturns,
-        "setting": call.settingchanges,
-        "set": call.readingsets,
-        "override": call.overrides,
-        "finding": call.findings,
-        "act": call.acts,
-        "reading": call.readings,
-    }.get(what)
-    if entries is None:
+    relation = "readingsets" if what == "set" else entries().get(AS_REFERRED.get(what, what))
+    if relation is None or what in BY_THEIR_BENCH:
         raise Http404
     try:
-        undo_entry(request.user, get_object_or_404(entries, pk=pk))
+        undo_entry(request.user, get_object_or_404(getattr(call, relation), pk=pk))
     except InputError as error:
         messages.error(request, str(error))
     back = request.POST.get("back", "")
     if back in anatomy.PARTS:
         return redirect("part", number=number, code=back)
-    if what in ("set", "reading"):
+    if back == "taken" or what in ("set", "reading"):
         return redirect("sets" if what == "set" else "taken", number=number)
     return redirect("stop", number=number, stop=BACK_TO.get(what, "correct"))

@@ -10,9 +10,10 @@ from kettle.judging.schools import in_order, steps
 from kettle.knowledge import causes, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import format_percent
-from web.logbook.actions.name_cause import found_before, name_cause
-from web.logbook.actions.override_hold import override_hold, taken_on
-from web.logbook.judging import judge_call
+from web.logbook.actions.name_cause import name_cause
+from web.logbook.actions.override_hold import override_hold
+from web.logbook.calls.holds import taken_on
+from web.logbook.calls.judging import judge_call
 from web.round.standing.parts import against
 from web.round.stops import STOPS
 from web.round.views.pages import call_of, standing_of
@@ -78,7 +79,7 @@ def _why(request, standing):
     if not code:
         return {}
     try:
-        suspect = standing.course.suspect(code, found_before(standing.call))
+        suspect = standing.course.suspect(code, standing.told.record.found_before)
     except InputError as error:
         return {"why_error": str(error)}
     return {"why": suspect, "why_percent": format_percent(suspect.probability), "why_code": code}

@@ -7,8 +7,8 @@ from kettle.knowledge import observations
 from kettle.knowledge.units import whole
 from kettle.power.finds import leads_of
 from web.logbook.actions.undo_entry import last_reading
-from web.logbook.controller_talks import in_service
-from web.logbook.courses import HAS_ACTS
+from web.logbook.calls.controller_talks import in_service
+from web.logbook.calls.courses import HAS_ACTS
 from web.logbook.models import Call, ControllerTalk
 from web.round import registry
 from web.round.standing import Standing

@@ -12,10 +12,11 @@ from kettle.benches.noting import LONGEST, hear
 from kettle.knowledge import acts, anatomy, cautions
 from kettle.knowledge.errors import InputError
 from web.logbook.actions.do_act import Held, do_act
-from web.logbook.actions.override_hold import action_of, refuse_if_held
 from web.logbook.actions.record_reading import record_reading
+from web.logbook.calls.holds import action_of
 from web.round.icemaps import painting
-from web.round.standing.parts import against, areas_of, sheets_of, taken_on_call
+from web.round.standing.parts import against, areas_of, sheets_of
+from web.round.standing.taken import taken_on_call
 from web.round.stops import BY_SLUG
 from web.round.views.entries import changed
 from web.round.views.pages import call_of, frame, standing_of
@@ -151,9 +152,9 @@ def note(request, number):
         if found.act is not None:
             do_act(request.user, call, standing.judgement, found.code, evaporator=standing.coil if standing.unit.evaporators > 1 else None)
         else:
-            if action_of(found.entry) is not None:
-                refuse_if_held(call, standing.judgement, found.entry)
-            record_reading(request.user, call, found.entry.key, _with_what_stands(standing, found), evaporator=coil, words=words)
+            held = standing.judgement if action_of(found.entry) is not None else None
+            value = _with_what_stands(standing, found)
+            record_reading(request.user, call, found.entry.key, value, evaporator=coil, words=words, judgement=held)
     except InputError as error:
         return _heard(request, call, words, str(error))
     if found.act is not None:

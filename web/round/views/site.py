@@ -11,8 +11,8 @@ from kettle.knowledge.units import whole
 from web.logbook.actions.add_photo import add_photo as keep_photo
 from web.logbook.actions.check_in import INTERVALS_MIN, check_in
 from web.logbook.actions.hand_over import write_hand_over
-from web.logbook.actions.merging import shown_by
 from web.logbook.actions.note_sibling import note_sibling
+from web.logbook.merging import shown_by
 from web.logbook.models import Unit
 from web.round.photos import photo_context
 from web.round.stops import BY_SLUG

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_http_methods, require_POST, req
 
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.logbook.actions import hand_over
-from web.logbook.actions.merging import shown_by
+from web.logbook.merging import shown_by
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, show, standing_of
 

@@ -14,8 +14,7 @@ from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.charge.views.panel import panel_context
 from web.benches.charge.views.sums import WISHES, receiver_context, winter_context
-from web.logbook.courses import acts_of
-from web.logbook.judging import value_of
+from web.logbook.calls.judging import value_of
 from web.logbook.models import Weighing
 from web.round.asked import Asked
 from web.round.views.pages import call_of, frame, standing_of
@@ -74,7 +73,7 @@ def _block_to(standing):
 
 def _additions(call, standing):
     """Each addition with what was read after it until the next thing was done, and what to do next."""
-    steps, rows, added = acts_of(call), [], []
+    steps, rows, added = [step for step, _ in standing.steps], [], []
     for place, step in enumerate(steps):
         if (step.part, step.did) != ("charge", "added"):
             continue

@@ -3,15 +3,21 @@
 from kettle.benches.charge.may_add import floods_and_flashes, may_add
 from kettle.knowledge import anatomy, observations
 
+ANSWERS = {"yes": ("●", "good"), "no": ("◌", "soft"), "first": ("◐", "watch"), "stop": ("✕", "bad")}
 MARKS = {"ok": ("●", "good"), "first": ("✕", "bad"), "unknown": ("◌", "watch")}
 
 
 def panel_context(request, standing):
-    """The answer, each line with its mark, and the case of the flooding valve."""
-    facts = standing.judgement.facts
-    answer = may_add(facts)
-    lines = [(line, *MARKS[line.state], _tag(standing, line.asks)) for line in answer.lines]
-    return {"gas": answer, "gas_lines": lines, "floods": floods_and_flashes(facts)}
+    """The answer of the whole call; while gas is not enough each line to clear with its mark; the case of the flooding valve."""
+    facts, answer = standing.judgement.facts, standing.told.charge
+    cleared = may_add(facts)
+    lines = [(line, *MARKS[line.state], _tag(standing, line.asks)) for line in cleared.lines] if answer.may != "stop" else []
+    mark, tone = ANSWERS[answer.may]
+    before = cleared.says if answer.may in ("no", "first") and cleared.says != answer.text else ""
+    return {
+        "gas": answer, "gas_mark": mark, "gas_tone": tone, "gas_before": before, "gas_lines": lines,
+        "gas_how": cleared.how if answer.may == "yes" else (), "floods": floods_and_flashes(facts),
+    }  # fmt: skip
 
 
 def _tag(standing, key):

@@ -7,7 +7,7 @@ from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, outside, require_open
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.controller_talks import last_read
+from web.logbook.calls.controller_talks import last_read
 from web.logbook.models import ControllerTalk
 
 SOURCE = "controller"

@@ -8,7 +8,7 @@ from kettle.benches.controls import alarms
 from kettle.benches.controls.registers import alarms_of
 from kettle.knowledge.errors import InputError
 from web.links.controller import link
-from web.logbook.controller_talks import last_read
+from web.logbook.calls.controller_talks import last_read
 from web.round.views.pages import call_of
 
 LONGEST = 60

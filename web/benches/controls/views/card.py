@@ -7,8 +7,8 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.parameters import PARAMETERS
 from kettle.knowledge.units import TRADE
 from web.accounts.access import shown_to
-from web.logbook.labels import settings_left
 from web.logbook.models import Unit
+from web.logbook.units.labels import settings_left
 
 
 @require_safe

@@ -15,7 +15,7 @@ from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_program import keep_program
 from web.links.controller import link
 from web.logbook.actions.devices import devices_of
-from web.logbook.controller_talks import in_service, last_read
+from web.logbook.calls.controller_talks import in_service, last_read
 from web.round.views.pages import call_of, frame, standing_of
 
 SERVICE = {"service": 1.0, "leave": 0.0}

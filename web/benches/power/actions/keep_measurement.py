@@ -10,10 +10,11 @@ from kettle.power.measure import Reading, checked
 from web.accounts.access import require_live_work, require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.actions.override_hold import taken_on
-from web.logbook.actions.record_reading import WORKED_OUT, record_reading
-from web.logbook.measured import readings_of
+from web.logbook.actions.record_reading import record_reading
+from web.logbook.calls.holds import taken_on
+from web.logbook.calls.measured import readings_of
 from web.logbook.models import Measurement
+from web.logbook.models.records import WORKED_OUT
 
 UNITS = {"volts": "V", "amps": "A", "ohms": "Ω"}
 

@@ -6,8 +6,8 @@ from kettle.knowledge.units import TRADE
 from kettle.power import windings
 from web.accounts.access import require_same_shop
 from web.logbook.actions.acting import action, require_open
-from web.logbook.actions.override_hold import taken_on
 from web.logbook.actions.record_reading import record_reading
+from web.logbook.calls.holds import taken_on
 
 # What a meter shows where there is no way between two pins, in words, and as it is kept.
 OPEN_WORDS = ("ol", "open", "∞", "inf")

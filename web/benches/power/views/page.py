@@ -8,7 +8,7 @@ from kettle.power.circuit import PLACES, SHORT_STATES, STATES
 from kettle.power.measure import Reading
 from web.benches.power.actions.keep_measurement import UNITS
 from web.benches.power.views import panels
-from web.logbook.measured import known, readings_of, shown
+from web.logbook.calls.measured import known, shown
 
 SIGNS = {"good": "✓", "suspect": "?", "found": "✗"}
 
@@ -25,9 +25,9 @@ def power_context(request, standing):
     circuit, state = call.unit.circuit(), state_asked(request, standing)
     kept = list(call.measurements.filter(undone_at=None).select_related("by"))
     now = bench.state_of(facts)
-    readings = [*readings_of(circuit, kept), *bench.readings_of(circuit, facts.seen)]
+    readings = standing.told.call.judged.wired.wirings[-1].readings
     seen = bench.seen_of(circuit, facts.seen, now)
-    stood = bench.stand(circuit, state, readings, seen)
+    stood = bench.stand(circuit, state, readings, seen, standing.told.likely_faults(now))
     should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
     labels = {point.key: point.label for point in circuit.points}
     common, typed = circuit.common, request.POST if request.method == "POST" else {}

@@ -15,7 +15,7 @@ from kettle.power.solve import solve
 from kettle.power.wiring import CONTROLS, HERTZ, POLES, SHAPES, START_GEAR, from_data
 from web.benches.power.actions.keep_windings import FIELDS
 from web.logbook.actions.place import OUTPUT_TICKS, WHAT
-from web.logbook.left_behind import left_before, still_there
+from web.logbook.calls.left_behind import left_before, still_there
 from web.logbook.models import Reading as ReadingRow
 
 CAPACITOR = (

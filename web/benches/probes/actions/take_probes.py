@@ -4,7 +4,6 @@ from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from web.benches.sets.actions.keep_set import keep_set
 from web.logbook.actions.acting import action
-from web.logbook.actions.override_hold import refuse_if_held
 from web.logbook.actions.place import LONGEST_WHERE, place
 from web.logbook.actions.record_reading import record_reading
 
@@ -23,9 +22,8 @@ def take_probes(user, call, judgement, live, now, label, evaporator=None, simula
         raise InputError("Probes: none of these is in reach")
     for reading in there:
         entry = observations.get(reading.key)
-        refuse_if_held(call, judgement, entry)
-        typed = f"{reading.value:.2f} {entry.unit}"
-        record_reading(user, call, reading.key, typed, source=source_of(reading.probe, simulated), evaporator=evaporator, at=reading.at)
+        typed, source = f"{reading.value:.2f} {entry.unit}", source_of(reading.probe, simulated)
+        record_reading(user, call, reading.key, typed, source=source, evaporator=evaporator, judgement=judgement, at=reading.at)
     # Probes hang in the box from now on: they are looked for when the visit ends.
     if not call.placeds.filter(what="probe", undone_at=None, gone_at=None).exists():
         place(user, call, "probe", ", ".join(dict.fromkeys(reading.probe for reading in there))[:LONGEST_WHERE])

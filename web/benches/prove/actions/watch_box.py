@@ -75,15 +75,11 @@ def reminded(user, watch):
 
 @action
 def see_proof(user, call, code):
-    """Say by one tap that a proof was seen: as the observation it is, else as a proof by itself; said again it is taken back."""
+    """Say by one tap that a proof was seen; said again it is taken back. It is a word about the repair, no observation of its own."""
     require_same_shop(user, call)
     require_open(call)
     if code not in KINDS:
         raise InputError("That is no proof")
-    kind = KINDS[code]
-    if kind.tap is not None:
-        key, value = kind.tap
-        return record_reading(user, call, key, [value] if key == "air_weak_at" else value)
     standing = call.proofseens.filter(code=code, undone_at=None).last()
     if standing is not None:
         standing.undone_at, standing.undone_by = timezone.now(), user

@@ -16,8 +16,8 @@ from kettle.knowledge.errors import InputError
 from web.accounts.access import shop_of
 from web.accounts.models import Member
 from web.logbook.actions.outcomes import answer_outcome
+from web.logbook.calls.outcomes import reminders_of
 from web.logbook.models import Call, Outcome
-from web.logbook.outcomes import reminders_of
 
 MOST_ROWS = 12
 

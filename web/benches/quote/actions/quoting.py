@@ -12,7 +12,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.actions.price_terms import terms_of
+from web.logbook.calls.quoted import terms_of
 from web.logbook.models import Quote, QuoteLine
 
 MOST_LINES = 120

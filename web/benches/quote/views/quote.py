@@ -11,8 +11,8 @@ from kettle.knowledge.units import whole
 from web.benches.quote.actions import quoting
 from web.benches.quote.proposing import proposed_for
 from web.logbook.actions.price_terms import set_limit
+from web.logbook.calls.quoted import quoted, within_limit
 from web.logbook.models import Quote, QuoteLine
-from web.logbook.quoted import quoted, unasked, within_limit
 from web.round.views.pages import call_of, frame, standing_of
 
 LOOKED_AT, NAMES = 60, 4
@@ -148,4 +148,5 @@ def quote_first(request, standing):
     if call.shop.work_school != "quote":
         return {}
     told = quoted(call)
-    return {"asked_first": {"told": told, "unasked": unasked(call), "within": told is not None and within_limit(told)}}
+    unasked = next((doubt.text for doubt in standing.told.leave if doubt.code == "unasked"), "")
+    return {"asked_first": {"told": told, "unasked": unasked, "within": told is not None and within_limit(told)}}

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.quote import van
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.quote.actions import stock
-from web.logbook.courses import acts_of
+from web.logbook.calls.courses import acts_of
 from web.logbook.models import VanPart
 from web.round.views.pages import call_of, show
 

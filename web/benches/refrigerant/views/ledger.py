@@ -16,8 +16,8 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import whole
 from web.accounts.access import shop_of, shown_to
 from web.logbook.actions.gas import BY_HAND, CSV_COLUMNS, counter_move, import_moves, keep_cylinder, keep_move
-from web.logbook.gas_ledger import over_limit
 from web.logbook.models import GasMove, Site
+from web.logbook.refrigerant.ledger import over_limit
 
 LINES_A_PAGE = 50
 COLUMNS = ("day", "kind", "ounces", "refrigerant", "cylinder", "unit", "call", "by", "reason", "counters")

@@ -1,6 +1,6 @@
 """Word a sentence of a write-up otherwise, leave it out, or let the record speak again."""
 
-from kettle.benches.report.draft import SECTIONS
+from kettle.benches.report.worded import SECTIONS
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log

@@ -6,22 +6,20 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
-from kettle.benches.report.plain import told
+from kettle.knowledge.units import TRADE
+from web.accounts.access import shown_to
 from web.logbook.actions.links import end_customer_link, give_customer_link
-from web.logbook.courses import acts_of
+from web.logbook.calls.judging import told_of
+from web.logbook.calls.quoted import quoted
 from web.logbook.models import CustomerLink
-from web.logbook.pictures import image_of
-from web.logbook.quoted import quoted
+from web.logbook.photos.pictures import image_of
 from web.round.views.pages import call_of
 
 
-def _told(call):
-    found = [code for finding in call.findings.filter(undone_at=None) for code in finding.causes]
+def _told(call, shown=TRADE):
     quote = quoted(call)
-    return {
-        "call": call, "told": told(found, [step.act.code for step in acts_of(call)]), "promised": call.follow_ups.filter(let_go=""),
-        "quote": quote, "photos": [(image_of(photo), photo) for photo in quote["photos"]] if quote else [],
-    }  # fmt: skip
+    photos = [(image_of(photo), photo) for photo in quote["photos"]] if quote else []
+    return {"call": call, "told": told_of(call, shown).customer, "quote": quote, "photos": photos}
 
 
 @require_safe
@@ -31,7 +29,7 @@ def customer(request, number):
     link = CustomerLink.objects.filter(call=call).first()
     link = link if link is not None and link.is_open else None
     address = request.build_absolute_uri(f"/for-you/{link.key}/") if link else ""
-    return render(request, "report/customer.html", _told(call) | {"link": link, "address": address})
+    return render(request, "report/customer.html", _told(call, shown_to(request.user)) | {"link": link, "address": address})
 
 
 @require_POST

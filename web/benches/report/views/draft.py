@@ -4,7 +4,7 @@ from django.contrib import messages
 from django.shortcuts import redirect
 from django.views.decorators.http import require_POST
 
-from kettle.benches.report.draft import SECTIONS
+from kettle.benches.report.worded import SECTIONS
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.report.actions.word import let_record_speak, word_sentence
 from web.benches.report.drafting import sentences_of

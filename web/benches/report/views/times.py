@@ -17,7 +17,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import format_number
 from web.benches.report.actions.mark_time import mark_time
 from web.logbook.actions.undo_entry import undo_entry
-from web.logbook.courses import acts_of
+from web.logbook.calls.courses import acts_of
 from web.round.views.pages import call_of
 
 HOUR = 60.0

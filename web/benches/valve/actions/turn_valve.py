@@ -20,8 +20,11 @@ class ReasonNeeded(InputError):
 
 
 @action
-def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason="", evaporator=None, **when):
-    """Store one turn of the stem; objections of the core need a reason, which is kept with them."""
+def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason="", evaporator=None, valve=None, **when):
+    """Store one turn of the stem; objections of the core need a reason, which is kept with them.
+
+    `valve` is what the call says of turning it (left out: nothing of earlier turns).
+    """
     require_same_shop(user, call)
     require_open(call)
     if judgement.facts.unit.metering == "cap_tube":
@@ -34,21 +37,22 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
         raise InputError(f"Turns: {error}; allowed {adjust.SMALLEST_TURN:g} to {adjust.LARGEST_TURN:g} turns") from None
     verdict = next((v for v in judgement.verdicts if v.quantity == "superheat_evap_f"), None)
     advice = adjust.advise(direction, turns, goal or None, verdict, judgement.holds, judgement.facts.shown, call.unit.stem_reversed)
+    objections = [*([f"{valve.text}."] if valve is not None and valve.no_answer else []), *advice.objections]
     reason = reason.strip()[:300]
-    if advice.objections and len(reason) < 3:
-        raise ReasonNeeded(advice.objections)
+    if objections and len(reason) < 3:
+        raise ReasonNeeded(objections)
     turn = ValveTurn.objects.create(
         call=call,
         by=user,
         direction=direction,
         turns=turns,
         goal=goal or adjust.EFFECT_OF[direction],
-        objections=list(advice.objections),
+        objections=objections,
         reason=reason,
         evaporator=evaporator,
         **when,
     )
-    log.write(user, "turn_valve", call, direction=direction, turns=turns, against=len(advice.objections), reason=reason)
+    log.write(user, "turn_valve", call, direction=direction, turns=turns, against=len(objections), reason=reason)
     return turn
 
 

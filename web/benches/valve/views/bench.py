@@ -16,8 +16,8 @@ from web.benches.probes.actions.take_probes import take_probes
 from web.benches.valve.series import drift_of, seen_of_valve, series_of
 from web.benches.valve.views.stem import stem_context
 from web.links.probes import link
-from web.logbook.controller_talks import last_read
-from web.logbook.courses import acts_of
+from web.logbook.calls.controller_talks import last_read
+from web.logbook.calls.courses import acts_of
 from web.round.asked import Asked
 from web.round.views.pages import call_of, frame, standing_of
 from web.round.wishes import remembered
@@ -63,7 +63,7 @@ def _drawn(call, standing):
     series = series_of(call, unit, shown, standing.coil) if unit.metering != "cap_tube" else None
     if series is None:
         return {"series": None}
-    settling, valve_, proposed = series.settling, series.learned, series.next
+    settling, valve_ = series.settling, series.learned
     return {
         "series": series,
         "picture": drawn(series.points, series.turns, series.now_min, series.band, shown),
@@ -78,7 +78,6 @@ def _drawn(call, standing):
              shown.text(one.after_f, "°F diff"), one.nothing)
             for one in series.answers
         ],
-        "next_turn": proposed,
         "drift": drift_of(call, series, standing.coil),
         "probes_there": call.is_open and call.unit.probes,
     }  # fmt: skip

@@ -22,7 +22,8 @@ def stem_context(request, standing):
     verdict = next((v for v in standing.judgement.verdicts if v.quantity == "superheat_evap_f"), None)
     has_stem = standing.unit.metering == "txv"
     series = series_of(standing.call, standing.unit, standing.shown, standing.coil) if has_stem else None
-    proposed = series.next if series else None
+    valve = standing.told.valve(standing.coil)
+    proposed = series.next if series and not valve.no_answer else None
     opens = proposed is not None and proposed.turns > 0
     first = no_answer.first(seen_of_valve(standing.call, standing), opens) if proposed and proposed.turns else []
     net = adjust.net_turns([(turn.direction, turn.turns) for turn in standing.turns])
@@ -42,6 +43,7 @@ def stem_context(request, standing):
         "off_found": bool(net),
         "settling": series.settling if series else None,
         "proposed": proposed,
+        "no_third": f"{valve.text}." if valve.no_answer else "",
         "first": first,
         "first_words": "; ".join(f"{step.title.lower()}, {step.says}" if step.says else step.title.lower() for step in first),
         "typed_turn": {} if first else _as_typed(proposed),
@@ -84,6 +86,7 @@ def turn(request, number):
             typed.get("goal", ""),
             typed.get("reason", ""),
             standing.coil if standing.unit.evaporators > 1 else None,
+            standing.told.valve(standing.coil),
         )
     except ReasonNeeded as error:
         extra = {"objections": error.objections, "typed_turn": typed}

@@ -1,0 +1,46 @@
+"""What a meter says of the circuit is heard by the judgement, and what the judgement knows by the meter's next place."""
+
+from tests.core.call.made import FREEZER, REACH_IN, did, happened, read, told
+
+ONE_PHASE = REACH_IN | {"nameplate_v": 115, "phases": 1}
+DEAD = (read("box_temp_f", 22, 1), read("control_call", "calling", 1), read("compressor", "off", 2), read("contactor", "in", 2))
+
+
+def volts(one, other, value, at, state="calling"):
+    return happened("measured", at, what="volts", one=one, other=other, value=value, state=state)
+
+
+def share(call, code, stands="left"):
+    course = call.course(1)
+    rows = course.left if stands == "left" else course.was
+    return sum(one.probability for one in rows if code in one.codes)
+
+
+def test_full_volts_over_a_pole_that_is_pulled_in_is_a_contactor():
+    # Line 1 to load 1 across a closed pole: 0 V when it carries, all of it when it does not.
+    before, after = told(FREEZER, *DEAD), told(FREEZER, *DEAD, volts("L1", "T1", 228.0, 5))
+    carries = told(FREEZER, *DEAD, volts("L1", "T1", 0.1, 5))
+    assert share(after, "contactor_pole_open") > 2 * share(before, "contactor_pole_open")
+    assert share(carries, "contactor_pole_open") < share(before, "contactor_pole_open")
+    assert sum(part.probability for part in after.leads.parts if part.part.startswith("pole")) > 0.8
+
+
+def test_measured_before_a_repair_says_nothing_of_the_wiring_after_it():
+    call = told(FREEZER, *DEAD, volts("L1", "T1", 228.0, 5), did("contactor", "replaced", 30))
+    assert not call.call.judged.wired.wirings[-1].readings
+    assert share(call, "contactor_pole_open", "was") > share(call, "contactor_pole_open")
+
+
+def test_what_the_meter_found_is_of_the_stage_it_was_measured_in_though_it_is_written_later():
+    call = told(FREEZER, *DEAD, volts("L1", "T1", 228.0, 5), did("contactor", "replaced", 30), volts("L1", "T1", 0.1, 40))
+    assert [len(one.readings) for one in call.call.judged.wired.wirings] == [1, 1]
+
+
+def test_where_nothing_electrical_is_asked_no_lead_is_named():
+    assert told(FREEZER, read("box_temp_f", -5, 1), read("compressor", "running", 1)).leads is None
+    assert told(FREEZER, *DEAD).leads is not None
+
+
+def test_a_capacitor_by_itself_is_no_reading_of_the_circuit():
+    call = told(ONE_PHASE, happened("measured", 1, what="microfarads", one="run_capacitor", value=31.0))
+    assert not call.call.judged.wired.anything

@@ -1,0 +1,1 @@
+"""What is asked of a call: its record, what is told of it, what waits, what was promised."""

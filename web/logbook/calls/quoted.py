@@ -1,0 +1,50 @@
+"""A call's quote as it stands: its options side by side with what they come to, what was answered, what may be done unasked."""
+
+from decimal import Decimal
+
+from kettle.benches.quote.price import Line, Terms, line_cents, money, total
+from kettle.benches.quote.propose import OPTIONS
+
+MARKS = {"accepted": ("●", "good"), "declined": ("✕", "watch"), "": ("◌", "soft")}
+
+
+def terms_of(shop):
+    """A shop's terms as the core takes them."""
+    return Terms(shop.rate_cents, shop.travel_cents, shop.markup_pct, shop.tax_pct, shop.tax_labour)
+
+
+def quoted(call):
+    """A call's quote: options with their lines and totals, the answer, what a site may cost; None where nothing is quoted."""
+    quote = getattr(call, "quote", None)
+    if quote is None or not quote.lines.exists():
+        return None
+    terms = Terms(**quote.terms) if quote.terms and quote.answered_at else terms_of(call.shop)
+    rows, options = list(quote.lines.all()), []
+    limit = call.unit.site.not_to_exceed_cents if call.unit.site else None
+    for code, label in OPTIONS.items():
+        own = [row for row in rows if row.option == code]
+        if not own:
+            continue
+        priced = [(row, _cents(row, terms), MARKS[row.answer]) for row in own]
+        told = total([_line(row) for row in own], terms)
+        over = limit is not None and told.total > limit
+        options.append({"code": code, "label": label, "rows": priced, "net": money(told.net), "tax": money(told.tax),
+                        "total": money(told.total), "unpriced": told.unpriced, "over": over})  # fmt: skip
+    taken = [_line(row) for row in rows if row.answer == "accepted"]
+    return {"quote": quote, "options": options, "limit": money(limit) if limit is not None else "", "terms": terms,
+            "accepted": money(total(taken, terms).total) if taken else "", "waits": any(not row.answer for row in rows),
+            "photos": quote.photos.filter(undone_at=None)}  # fmt: skip
+
+
+def _line(row):
+    return Line(row.what, row.kind, Decimal(row.quantity), row.cents)
+
+
+def _cents(row, terms):
+    cents = line_cents(_line(row), terms)
+    return "" if cents is None else money(cents)
+
+
+def within_limit(told):
+    """Whether an option of a quote, all of it priced, stays inside what may be spent without asking."""
+    return bool(told["limit"]) and any(not option["over"] and not option["unpriced"] for option in told["options"])

@@ -1,0 +1,1 @@
+"""Pictures: re-encoded, without metadata, small."""

@@ -15,6 +15,7 @@ urlpatterns = [
     path("refrigerant/change/<slug:part>/<slug:step>/", keep.change_step, name="change-step"),
     path("refrigerant/first-start/", keep.first_start, name="first-start"),
     path("refrigerant/line/", keep.line_size, name="line-size"),
+    path("refrigerant/another/", keep.another, name="another-refrigerant"),
     path("refrigerant/label/<str:name>/", bench.retrofit_label, name="retrofit-label"),
     path("refrigerant/recover/", keep.recover, name="recover"),
 ]

@@ -65,6 +65,12 @@ def import_case(user, content):
         undone = {"undone_at": at, "undone_by": user} if event.undone else {}
         if write is None or not write(call, event, {"call": call, "by": user, "at": at, **undone}):
             Happened.objects.create(call=call, by=user, at=at, kind=event.kind, data=dict(event.data), evaporator=event.on, **undone)
+    if record.unit_now.refrigerant != record.unit.refrigerant:
+        # The unit goes on with what it was changed to; the call began with what it had.
+        call.told_with = {**call.told_with, "refrigerant": record.unit.refrigerant.name}
+        call.save(update_fields=["told_with"])
+        Unit.objects.filter(pk=call.unit_id).update(refrigerant=record.unit_now.refrigerant.name)
+        call.unit.refresh_from_db()
     log.write(user, "import_case", call, events=len(record.events))
     return call
 

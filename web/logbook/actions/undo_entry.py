@@ -9,7 +9,7 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.change_setting import BEFORE
 from web.logbook.actions.gas import counter_act
-from web.logbook.models import Act, DefrostProgram, Measurement, Reading, SettingChange
+from web.logbook.models import Act, DefrostProgram, Happened, Measurement, Reading, SettingChange, Unit
 from web.logbook.models.records import SETTING, WORKED_OUT
 
 # What a program as found says as readings, and how soon after it they are written.
@@ -31,6 +31,8 @@ def undo_entry(user, entry):
         if isinstance(entry, SettingChange):
             made = entry.call.readings.filter(source=SETTING, undone_at=None, at__in=(entry.at, entry.at - BEFORE))
             made.update(undone_at=entry.undone_at, undone_by=user)
+        if isinstance(entry, Happened) and entry.kind == "retrofit":
+            Unit.objects.filter(pk=entry.call.unit_id).update(refrigerant=entry.call.told_with["refrigerant"])
         if isinstance(entry, DefrostProgram):
             _undo_program(user, entry)
         if isinstance(entry, Act):

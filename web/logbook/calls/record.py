@@ -4,7 +4,7 @@ One walk over the rows a call has, each kind of row in one place. Rows that are 
 listed with why (`NO_EVENT`).
 """
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import timedelta
 from functools import cache
 from itertools import count
@@ -17,6 +17,7 @@ from kettle.call import Event, Record
 from kettle.call.hears import value_of
 from kettle.judging.coils import state_of
 from kettle.judging.readings import work_out
+from kettle.knowledge import refrigerants
 from kettle.knowledge.units import TRADE
 from kettle.power.wiring import from_data
 from web.logbook.calls.quoted import quoted, within_limit
@@ -105,7 +106,10 @@ ACTS_FIRST, THEN_SEEN = -1, 0
 
 def record_of(call, shown=TRADE, now=None, beside=None):
     """The record of a call, told at `now` (left out: when it was closed, else this moment); `beside` is what siblings say."""
-    unit = call.unit.resolved()
+    unit, told_with = call.unit.resolved(), call.told_with or {}
+    if "refrigerant" in told_with:
+        # It was changed since: what came before was on the old one.
+        unit = replace(unit, refrigerant=refrigerants.get(told_with["refrigerant"]))
     made, several = _Made(Rows(call)), unit.evaporators > 1
     _told(made, call)
     _seen(made, call, several)
@@ -115,7 +119,6 @@ def record_of(call, shown=TRADE, now=None, beside=None):
     _decided(made, call)
     _there_before(made, call)
     names, states = _siblings(made, call) if beside is None else beside
-    told_with = call.told_with or {}
     return Record(
         unit, made.events(), tuple(call.unit.coil_names or ("",) * unit.evaporators), from_data(call.unit.wiring),
         call.unit.label_charge_oz,

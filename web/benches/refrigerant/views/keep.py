@@ -9,6 +9,7 @@ from kettle.benches.refrigerant.change import PARTS
 from kettle.benches.refrigerant.leaks import BACKGROUND
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.refrigerant.actions import record
+from web.benches.refrigerant.actions.change_refrigerant import change_refrigerant
 from web.benches.refrigerant.actions.first_start import keep_first_start, keep_line_size
 from web.benches.refrigerant.views.bench import show_bench, told_by_gauge
 from web.benches.refrigerant.views.machine import LINE
@@ -69,6 +70,19 @@ def undo_microns(request, number, pk):
     except InputError as error:
         messages.error(request, str(error))
     return _back(number, "evacuation")
+
+
+@require_POST
+def another(request, number):
+    """It runs on another refrigerant from now on."""
+    call = call_of(request, number)
+    try:
+        kept = change_refrigerant(request.user, call, request.POST.get("to", ""))
+    except InputError as error:
+        messages.error(request, str(error))
+    else:
+        messages.success(request, f"On record: it runs on {kept.data['to']} from now on.")
+    return _back(number, "other")
 
 
 @require_POST

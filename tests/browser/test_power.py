@@ -122,6 +122,6 @@ def test_a_jumper_put_down_holds_the_close_until_it_is_gone(open_stop):
     page.get_by_role("button", name="Put it on record").click()
     expect(page.locator("#placed")).to_contain_text("Jumper: K3 to K4")
     page = open_stop("Freezer 1", "hand-over")
-    expect(page.locator("main")).to_contain_text("Still there: Jumper: K3 to K4")
+    expect(page.locator("main")).to_contain_text("Still there: jumper for now: K3 to K4")
     page.get_by_role("button", name="Gone").click()
-    expect(page.get_by_text("Still there: Jumper")).to_have_count(0)
+    expect(page.get_by_text("Still there: jumper")).to_have_count(0)

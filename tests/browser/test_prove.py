@@ -44,7 +44,7 @@ def test_from_a_dropped_file_to_may_be_left(open_stop, accessible, tmp_path, scr
     expect(page.locator(".messages")).to_contain_text("marked as from a log")
     assert log.call.readings.filter(source="log", key="defrosts_per_day").get().value == 3
     page.get_by_role("button", name="Seen: Air felt at every section").click()
-    expect(page.locator("#proofs")).to_contain_text("felt everywhere")
+    expect(page.locator("#proofs")).to_contain_text("Take back")
     page.get_by_label("Box now").fill("36,5")
     page.get_by_role("button", name="Keep", exact=True).click()
     expect(page.get_by_role("heading", name="May be left")).to_be_visible()

@@ -126,19 +126,26 @@ class Wired:
     def _testimony(self, readings: tuple[Reading, ...]) -> Testimony:
         faults, fits = self._fit(readings)
         by_cause: dict[str, list[tuple[float, float]]] = {}
+        opened: dict[tuple[str, str], float] = {}
         for fault, fit in zip(faults, fits, strict=True):
+            if (fault.part, fault.way) in finds.OPENED:
+                opened[finds.OPENED[fault.part, fault.way]] = float(fit)
+                continue
             code = finds.cause_of(fault) if fault != SOUND else ""
             by_cause.setdefault(code, []).append((weight_of(self.circuit, fault), float(fit)))
         sound = next(float(fit) for fault, fit in zip(faults, fits, strict=True) if fault == SOUND)
         fits_of = {code: _mean(pairs) for code, pairs in by_cause.items() if code}
-        best = max(sound, *fits_of.values())
+        best = max(sound, *fits_of.values(), *opened.values())
         told = {code: max(value - best, -SUREST) for code, value in fits_of.items()}
         likeliest = max(zip(faults, fits, strict=True), key=lambda pair: pair[1] + math.log(weight_of(self.circuit, pair[0])))[0]
         told_of = likeliest if best - sound >= TELLS else SOUND
         text = f"Measured in the circuit: {measure.told(self.circuit, told_of).lower()}"
         rest = max(sound - best, -SUREST)
-        volts = [one for one in readings if one.what == "volts"]
-        return Testimony("circuit", text, told, rest, rest, mutes=TELLS_THE_SAME if volts else ())
+        volts = any(one.what == "volts" for one in readings)
+        shown = tuple((key, word, max(fit - best, -SUREST)) for (key, word), fit in opened.items())
+        # One that the volts have found open speaks once.
+        mutes = (*(TELLS_THE_SAME if volts else ()), *(key for key, _, fit in shown if fit - rest >= TELLS))
+        return Testimony("circuit", text, told, rest, rest, shown=shown, mutes=mutes)
 
     def seen(self, state: str) -> list[Seen]:
         """What was seen to run or stand in the wiring that stands."""

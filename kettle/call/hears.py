@@ -68,7 +68,7 @@ def measured(record: Record, event: Event) -> tuple[Heard, ...]:
     state, value = event.get("state", "calling"), figure(event)
     if what == "volts":
         key = finds.observed_in(record.circuit, one, other, state)
-        called = (Observed("control_call", "calling"),) if _calls(record, one, other, state, value) else NOTHING
+        called = _stands(record, one, other, state, value)
         return (*called, Observed(key, value_of(key, value), event.on)) if key else called
     if what == "amps":
         return _clamped(record, event, one, state, value)
@@ -80,9 +80,14 @@ def measured(record: Record, event: Event) -> tuple[Heard, ...]:
     return (Observed(key, value_of(key, lowest)),)
 
 
-def _calls(record: Record, one: str, other: str, state: str, volts: float) -> bool:
-    """Whether volts behind the thermostat say that it calls."""
-    return state == "calling" and {one, other} == {CALL, record.circuit.common} and volts >= LIVE_SHARE * record.circuit.volts
+def _stands(record: Record, one: str, other: str, state: str, volts: float) -> tuple[Observed, ...]:
+    """What full volts say of the control while it should call: behind the thermostat it calls, over a pressure switch that is open."""
+    if state != "calling" or volts < LIVE_SHARE * record.circuit.volts:
+        return ()
+    if {one, other} == {CALL, record.circuit.common}:
+        return (Observed("control_call", "calling"),)
+    seen = finds.opened(record.circuit, one, other)
+    return (Observed(*seen),) if seen else ()
 
 
 def _to_ground(record: Record, event: Event) -> list[float]:

@@ -1,5 +1,6 @@
 """What speaks for or against causes by itself, without an observation: a circuit that was measured, a part seen broken, a named cause."""
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Final
@@ -18,7 +19,8 @@ class Testimony:
     """How well causes fit something that was heard, as log-likelihoods.
 
     `causes` maps codes to theirs, `rest` is that of every other cause, `sound` that of a unit with nothing wrong; a pair fits as well as
-    the better of its two. `exact` maps whole sets of causes to theirs and goes before. `mutes` are features that tell the same again.
+    the better of its two. `exact` maps whole sets of causes to theirs and goes before. `shown` are observations that explain it as well,
+    with how well (key, state, log-likelihood): a cause fits by how often it shows them. `mutes` are features that tell the same again.
     """
 
     key: str
@@ -27,6 +29,7 @@ class Testimony:
     rest: float = 0.0
     sound: float = 0.0
     exact: Mapping[frozenset[str], float] = field(default_factory=dict)
+    shown: tuple[tuple[str, str, float], ...] = ()
     mutes: tuple[str, ...] = ()
 
 
@@ -41,4 +44,9 @@ def weighed(network: Network, one: Testimony, stage: int = 0) -> tuple[Feature, 
             told[row] = max(one.causes.get(code, one.rest) for code in codes)
         else:
             told[row] = one.sound
+    for key, state, fit in one.shown:
+        if key in network.columns:
+            columns = network.columns[key]
+            shows = network.table[:, columns.start + columns.states.index(state)]
+            told = np.log((1.0 - shows) * np.exp(told) + shows * math.exp(fit))
     return Feature(HEARD + one.key, {}, 1.0, one.text, stage), told

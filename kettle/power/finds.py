@@ -12,7 +12,7 @@ CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
     ("winding_", "grounded", "compressor_grounded"), ("winding_", "", "compressor_open_winding"), ("overload", "", "compressor_overload"),
     ("start_", "", "start_parts_failed"), ("run_capacitor", "", "start_parts_failed"),
     ("disconnect_", "", "voltage_problem"), ("fuse_", "", "voltage_problem"), ("control_fuse", "", "no_call"), ("stat", "", "no_call"),
-    ("hp_switch", "", "no_call"), ("contactor_coil", "", "no_call"), ("lp_switch", "", "lp_control_misset"),
+    ("contactor_coil", "", "no_call"),
     ("comp_relay", "welded", "compressor_runs_in_defrost"), ("comp_relay", "", "no_call"), ("transformer", "", "no_call"),
     ("relay_coil", "", "start_parts_failed"), ("lead_", "", "voltage_problem"), ("solenoid", "", "liquid_solenoid_closed"),
     ("fan_delay", "open", "fan_delay_waiting"), ("fan_output", "open", "evap_fan_no_power"), ("fan_lead", "", "evap_fan_no_power"),
@@ -26,24 +26,16 @@ CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
 )  # fmt: skip
 
 
-# What a fault that was found is as an observation: start of a part's key, way (or any) -> key and word.
-SAYS: Final[tuple[tuple[str, str, str, str], ...]] = (
-    ("lp_switch", "open", "low_pressure_switch", "open"), ("hp_switch", "open", "high_pressure_switch", "open"),
-    ("start_capacitor", "", "start_parts", "capacitor_failed"), ("run_capacitor", "", "start_parts", "capacitor_failed"),
-    ("start_relay", "", "start_parts", "relay_failed"), ("start_ptc", "", "start_parts", "relay_failed"),
-    ("stat", "open", "control_call", "no_power"), ("control_fuse", "open", "control_call", "no_power"),
-    ("transformer", "open", "control_call", "no_power"), ("timer_cool", "open", "control_call", "no_power"),
-    ("contactor_coil", "", "contactor", "out"), ("comp_relay", "welded", "compressor_in_defrost", "running"),
-    ("timer_cool", "welded", "compressor_in_defrost", "running"), ("pole_1", "welded", "compressor_in_defrost", "running"),
-    ("timer_heat", "open", "defrost_starts", "never"), ("defrost_output", "open", "defrost_starts", "never"),
-    ("timer_motor", "open", "defrost_starts", "never"), ("solenoid", "open", "liquid_solenoid", "closed_no_pull"),
-    ("drain_heater", "open", "drain_heater", "cold"), ("crankcase_heater", "open", "crankcase_heater", "cold"),
-)  # fmt: skip
+# A switch that a pressure opens is no fault of the wiring: part and way -> the observation it is, whose causes are Judge's.
+OPENED: Final[dict[tuple[str, str], tuple[str, str]]] = {
+    ("lp_switch", "open"): ("low_pressure_switch", "open"), ("hp_switch", "open"): ("high_pressure_switch", "open"),
+}  # fmt: skip
 
 
-def says(fault: Fault) -> tuple[str, str] | None:
-    """Return the observation a found fault is, as key and word; None where it is none."""
-    return next(((key, word) for start, way, key, word in SAYS if fault.part == start and way in ("", fault.way)), None)
+def opened(circuit: Circuit, one: str, other: str) -> tuple[str, str] | None:
+    """Return the observation that full volts between two points are, where they are the ends of a switch that a pressure opens."""
+    ends = {part.key: {part.a, part.b} for part in circuit.parts}
+    return next((seen for (part, _), seen in OPENED.items() if ends.get(part) == {one, other}), None)
 
 
 # What is asked once a part was found, before a new one goes in: by cause, else by the kind of part.
@@ -58,13 +50,15 @@ AFTERWARDS: Final[dict[str, tuple[str, ...]]] = {
     "defrost_heater_open": ("The others cold, and each to ground; the limit and what should have ended the defrost",),
     "compressor_runs_in_defrost": ("Why did it weld? Its load is not grounded, starts an hour, amps against its rating",),
 }
+OPENED_AFTERWARDS: Final = ("Which pressure opened it? Read it against where the switch is set before anything is changed",)
 LEADS_AFTERWARDS: Final = ("A burnt or loose lead: prove that what it feeds is not grounded before it is put on again",)
 
 
 def afterwards(fault: Fault) -> tuple[str, ...]:
     """Return what to ask or prove once a fault was found and before a new part goes in."""
     leads = LEADS_AFTERWARDS if "lead" in fault.part else ()
-    return (*leads, *AFTERWARDS.get(cause_of(fault), ()))
+    pressure = OPENED_AFTERWARDS if (fault.part, fault.way) in OPENED else ()
+    return (*leads, *pressure, *AFTERWARDS.get(cause_of(fault), ()))
 
 
 def cause_of(fault: Fault) -> str:

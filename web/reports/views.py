@@ -25,7 +25,6 @@ from web.benches.report.drafting import sentences_of
 from web.benches.trends.shown import printed_of
 from web.logbook.calls.case_files import case_text
 from web.logbook.calls.controller_talks import in_service
-from web.logbook.calls.judging import facts_by_stage
 from web.logbook.calls.judging import told_of as told_of_call
 from web.logbook.calls.left_behind import left_before, still_there
 from web.logbook.calls.measured import measured_words
@@ -53,12 +52,12 @@ def _context(request, number):
     return {
         "call": call,
         "standing": standing,
-        "pictures": [(title, picture, picture.panes) for title, picture in found_and_left(call, standing.shown).values()],
+        "pictures": [(title, picture, picture.panes) for title, picture in found_and_left(call, standing.told).values()],
         "ice_pairs": [(coil, before, after) for coil, before, after in standing.ice.pairs if before or after],
         "melt": call.melts.filter(undone_at=None).last(),
         "photos": [(reverse("thumbnail", args=[number, one.pk]), one) for one in call.photos.filter(undone_at=None)],
         "dials": drawn("defrost/_printed_dial.svg", dials_of(call)),
-        "wirings": drawn("power/_circuit.svg", wirings_of(call, _as_found(call, standing), standing.judgement.facts)),
+        "wirings": drawn("power/_circuit.svg", wirings_of(standing.told)),
         "told": standing.told.customer,
         "overrides": call.overrides.filter(undone_at=None).select_related("by"),
         "now": now_words(standing),
@@ -68,7 +67,7 @@ def _context(request, number):
         "written": _written(call, standing),
         "power": measured_words(call),
         "still_there": [*left_before(call), *still_there(call)],
-        "coils": _coils(call, standing),
+        "coils": _coils(standing),
         "leaders": leaders if standing.judgement.has_evidence else [],
         "others": [standing.tag(key) for key in standing.readings if key not in on_drawing],
         "defrost": _defrost(call, standing.shown),
@@ -77,23 +76,17 @@ def _context(request, number):
     }
 
 
-def _as_found(call, standing):
-    """The facts of the call before anything was done."""
-    stages = facts_by_stage(standing.told, standing.coil)
-    return stages[0][1] if stages else standing.judgement.facts
-
-
 def _written(call, standing):
     """The write-up by section as running text: what is drafted or worded, and own words behind it."""
     sentences, own = sentences_of(call, standing), {"found": call.found, "done": call.done, "left": "", "advice": call.advice}
     return {section: (words_of(sentences, section), own[section]) for section in SECTIONS}
 
 
-def _coils(call, standing):
+def _coils(standing):
     """Each coil of a unit with several: where it stands, what was read on it, what leads, and its image where one is made."""
     rows = []
     for coil in standing.coils:
-        own = Standing(call, shown=standing.shown, coil=coil["number"])
+        own = standing.of_coil(coil["number"])
         tags = [own.tag(key) for key in own.readings if observations.get(key).per_evaporator]
         rows.append((coil, own, tags, own.suspects[0] if own.judgement.has_evidence else None, ""))
     return rows
@@ -115,7 +108,7 @@ def _defrost(call, shown):
 def unit_picture(request, number, stage, pane):
     """A pane of the unit as it was found or left on a call, as an image."""
     call = get_object_or_404(Call.objects.for_user(request.user).prefetch_related("readings"), number=number)
-    pictures = found_and_left(call, shown_to(request.user))
+    pictures = found_and_left(call, told_of_call(call, shown_to(request.user)))
     if stage not in pictures:
         raise Http404
     picture = pictures[stage][1]

@@ -76,15 +76,14 @@ def readings_of(circuit: Circuit, seen: Mapping[str, Value]) -> list[Reading]:
 
 @dataclass(frozen=True)
 class Stood:
-    """Where the hunt stands: likely faults, each part's mark, where to measure next, and where one is found the cause it comes to,
-    what to ask before a new part goes in, and the observation it is."""
+    """Where the hunt stands: likely faults, each part's mark, where to measure next, and where one is found the cause it comes to
+    and what to ask before a new part goes in."""
 
     suspects: tuple[Suspicion, ...]
     marks: Mapping[str, str]
     leads: tuple[Lead, ...]
     cause: str
     afterwards: tuple[str, ...] = ()
-    says: tuple[str, str] | None = None
 
 
 def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Sequence[Seen], likely: Figures | None = None) -> Stood:
@@ -104,7 +103,7 @@ def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Seque
     marks = _marks(circuit, faults, before, likely) if readings or seen else {}
     cause = finds.cause_of(ranked[0].fault) if found and ranked[0].fault != SOUND else ""
     ask = finds.afterwards(ranked[0].fault) if found else ()
-    return Stood(ranked, marks, leads, causes.get(cause).label if cause else "", ask, finds.says(ranked[0].fault) if found else None)
+    return Stood(ranked, marks, leads, causes.get(cause).label if cause else "", ask)
 
 
 def _marks(circuit: Circuit, faults: Sequence[Fault], before: Figures, likely: Figures) -> dict[str, str]:

@@ -44,3 +44,34 @@ def test_where_nothing_electrical_is_asked_no_lead_is_named():
 def test_a_capacitor_by_itself_is_no_reading_of_the_circuit():
     call = told(ONE_PHASE, happened("measured", 1, what="microfarads", one="run_capacitor", value=31.0))
     assert not call.call.judged.wired.anything
+
+
+def over_the_low_pressure_switch():
+    return next((part.a, part.b) for part in told(FREEZER).call.record.circuit.parts if part.key == "lp_switch")
+
+
+STANDS_OUT = (read("control_call", "calling", 1), read("compressor", "off", 2), read("contactor", "out", 2))
+
+
+def test_a_low_pressure_switch_found_open_by_the_meter_is_told_like_one_seen_open():
+    # An open switch says that the suction is low or its setting high: never its setting alone.
+    met = told(FREEZER, *STANDS_OUT, volts(*over_the_low_pressure_switch(), 228.0, 5))
+    seen = told(FREEZER, *STANDS_OUT, read("low_pressure_switch", "open", 5))
+    assert met.course(1).now.facts.is_("low_pressure_switch", "open")
+    for code in ("lp_control_misset", "liquid_solenoid_closed"):
+        assert abs(share(met, code) - share(seen, code)) < 0.1
+        assert share(met, code) > 0.2
+
+
+def test_the_suction_decides_why_a_low_pressure_switch_stands_open():
+    # R-404A: 8 psig is -24 °F, far below a freezer's; 60 psig is 27 °F, where a switch left right has made long ago.
+    starved, full = (
+        told(FREEZER, *STANDS_OUT, volts(*over_the_low_pressure_switch(), 228.0, 5), read("suction_psig", psig, 6)) for psig in (8.0, 60.0)
+    )
+    assert share(starved, "lp_control_misset") < 0.15 < 0.6 < share(full, "lp_control_misset")
+
+
+def test_volts_over_a_switch_say_nothing_of_it_outside_a_call_or_where_they_are_few():
+    ends = over_the_low_pressure_switch()
+    for reading in (volts(*ends, 228.0, 5, "off"), volts(*ends, 3.0, 5)):
+        assert "low_pressure_switch" not in told(FREEZER, *STANDS_OUT, reading).course(1).now.facts.seen

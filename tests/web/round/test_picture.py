@@ -11,7 +11,7 @@ from kettle.knowledge import anatomy, observations
 from kettle.knowledge.unit import BUILDS, KINDS, UnitSpec, builds_of, resolve
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.logbook.actions.do_act import do_act
-from web.logbook.calls.judging import judge_call
+from web.logbook.calls.judging import judge_call, told_of
 from web.logbook.models import Call
 from web.round.picture import HEIGHT, LEAST, PICTURES, WIDTH
 from web.round.standing import Standing
@@ -138,9 +138,9 @@ def test_what_is_drawn_as_one_is_asked_together(call, at_work):
 def test_as_found_and_as_left_are_two_pictures_in_report_and_history(user, call, at_work, read_in):
     read_in(door="gasket_gap", box_temp_f="12")
     keep_ice_map(user, call, "before", ["iiiiiiiiii"] * 5, {})
-    assert list(found_and_left(Call.objects.get(pk=call.pk))) == ["found"]
+    assert list(found_and_left(call, told_of(Call.objects.get(pk=call.pk)))) == ["found"]
     do_act(user, Call.objects.get(pk=call.pk), judge_call(call), "door.gasket_replaced")
-    pictures = found_and_left(Call.objects.get(pk=call.pk))
+    pictures = found_and_left(call, told_of(Call.objects.get(pk=call.pk)))
     assert [title for title, _ in pictures.values()] == ["As found", "As it stands"]
     found, left = (" ".join(drawn(picture, pane) for pane in picture.panes) for _, picture in pictures.values())
     assert "gasket gap" in found and "✓ gasket repl" in left and "gasket gap" not in left

@@ -7,7 +7,7 @@ from kettle.knowledge import observations
 from kettle.knowledge.causes.usual import USUAL
 from kettle.knowledge.units import TRADE
 from web.logbook.calls.courses import acts_of
-from web.logbook.calls.judging import facts_by_stage, told_of
+from web.logbook.calls.judging import facts_by_stage
 from web.round.icemaps import IceMaps
 from web.round.picture import FLAG_HEIGHT, HEIGHT, LEAST, WIDTH, picture_for, spots_of
 
@@ -279,9 +279,9 @@ def _melted(steps):
     return any((step.part, step.did) == ("coil", "melted") for step in steps)
 
 
-def found_and_left(call, shown=TRADE):
+def found_and_left(call, told):
     """The unit as it was found and, where anything was done, as it stands since: title and picture, without judging it."""
-    told = told_of(call, shown)
+    shown = told.record.shown
     unit, build, maps = told.record.unit, call.unit.build, IceMaps(call, told.record.unit)
     stages, steps = facts_by_stage(told), acts_of(call, told)
     before, after, now = maps.latest("before"), maps.latest("after"), told.call.facts_now(1).seen

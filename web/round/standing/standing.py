@@ -3,7 +3,7 @@
 Nothing is worked out here; the core's answer is laid out for the templates.
 """
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from urllib.parse import urlencode
 
@@ -55,6 +55,12 @@ class Standing:
     def told(self):
         """All that the core tells of the call, each part worked out when it is asked for."""
         return told_of(self.call, self.shown)
+
+    def of_coil(self, coil):
+        """The same call seen from another coil."""
+        other = replace(self, coil=coil)
+        other.told = self.told
+        return other
 
     @cached_property
     def course(self):

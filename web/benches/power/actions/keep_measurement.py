@@ -1,8 +1,6 @@
 """Keep what a meter showed between two points, or round a lead."""
 
-from kettle.benches.power import bench
 from kettle.case import MOST_OBSERVATIONS
-from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE
 from kettle.power import finds
@@ -12,7 +10,6 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.calls.holds import taken_on
-from web.logbook.calls.measured import readings_of
 from web.logbook.models import Measurement
 from web.logbook.models.records import WORKED_OUT
 
@@ -41,9 +38,7 @@ def keep_measurement(user, call, judgement, circuit, what, one, other, typed, st
         )
     key = finds.observed_in(circuit, one, other, state) if what == "volts" else ""
     if key:
-        kept = record_reading(user, call, key, typed, evaporator=evaporator, **when)
-        _say_what_was_found(user, call, circuit, {**judgement.facts.seen, key: value}, state, kept.at)
-        return kept
+        return record_reading(user, call, key, typed, evaporator=evaporator, **when)
     if call.measurements.count() >= MOST_OBSERVATIONS:
         raise InputError(f"{call} holds {MOST_OBSERVATIONS} measurements, which is all it can: open a new call")
     kept = Measurement.objects.create(call=call, by=user, what=what, one=reading.one, other=reading.other, value=value, state=state, **when)
@@ -51,13 +46,4 @@ def keep_measurement(user, call, judgement, circuit, what, one, other, typed, st
     if amps_key:
         record_reading(user, call, amps_key, typed, evaporator=evaporator, source=WORKED_OUT, at=kept.at)
     log.write(user, "keep_measurement", call, what=what, one=kept.one, other=kept.other, value=value, state=state)
-    _say_what_was_found(user, call, circuit, judgement.facts.seen, state, kept.at)
     return kept
-
-
-def _say_what_was_found(user, call, circuit, seen, state, at):
-    """What a found fault is as an observation is on record too, so that the judgement knows; it goes when the measurement is taken back."""
-    readings = [*readings_of(circuit, call.measurements.filter(undone_at=None)), *bench.readings_of(circuit, seen)]
-    found = bench.stand(circuit, state, readings, bench.seen_of(circuit, seen, state)).says
-    if found and seen.get(found[0]) != found[1] and observations.get(found[0]).exists_on(call.unit.resolved()):
-        record_reading(user, call, found[0], found[1], source=WORKED_OUT, at=at)

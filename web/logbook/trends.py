@@ -85,14 +85,17 @@ def read_by_hand(unit, from_s, to_s):
     return [(one.at.timestamp(), float(one.value)) for one in rows[:MOST_BY_HAND]]
 
 
-def life_marks(unit, from_s, to_s):
-    """What happened on a unit in a stretch: (from, to, code, words) in seconds; visits, what was done, settings."""
+def life_marks(unit, from_s, to_s, told=None):
+    """What happened on a unit in a stretch: (from, to, code, words) in seconds; visits, what was done, settings.
+
+    `told` is what the core told of some of its calls, by their keys, where somebody asked already.
+    """
     begins, ends = (datetime.fromtimestamp(moment, UTC) for moment in (from_s, to_s))
     marks = []
     for call in unit.calls.filter(opened_at__lte=ends).exclude(closed_at__lt=begins).prefetch_related("readings"):
         closed = call.closed_at.timestamp() if call.closed_at else to_s
         marks.append((call.opened_at.timestamp(), min(closed, to_s), "visit", str(call)))
-        for step in acts_of(call):
+        for step in acts_of(call, (told or {}).get(call.pk)):
             at = step.at.timestamp()
             if from_s <= at <= to_s:
                 code = "turn" if step.kept_as == "turn" else "setting" if step.kept_as == "setting" else "done"

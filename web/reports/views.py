@@ -62,7 +62,7 @@ def _context(request, number):
         "overrides": call.overrides.filter(undone_at=None).select_related("by"),
         "now": now_words(standing),
         "promised": call.follow_ups.all(),
-        "trend": printed_of(call, standing.shown),
+        "trend": printed_of(call, standing.told),
         **told_of(standing),
         "written": _written(call, standing),
         "power": measured_words(call),

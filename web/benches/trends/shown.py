@@ -79,8 +79,9 @@ PRINTED_MARKS = {"defrost": "#A63D1E", "recovery": "#8A5A00", "door": "#A11C2B",
 MOST_PRINTED_MARKS = 200
 
 
-def printed_of(call, shown):
+def printed_of(call, told):
     """The logs of a call's unit about the call, as they are printed; None where there are none."""
+    shown = told.record.shown
     to_s = (call.closed_at or timezone.now()).timestamp()
     from_s = call.opened_at.timestamp() - 3600.0 * BEFORE_H
     logs = logs_of(call.unit)
@@ -89,7 +90,7 @@ def printed_of(call, shown):
         return None
     marks = [(begin, end, code) for log in logs for begin, end, code in log.marks if end >= from_s and begin <= to_s]
     marks = [mark for mark in marks if mark[2] != "run"]
-    marks += [(begin, end, code) for begin, end, code, _ in life_marks(call.unit, from_s, to_s)]
+    marks += [(begin, end, code) for begin, end, code, _ in life_marks(call.unit, from_s, to_s, {call.pk: told})]
     picture = drawn(trend, PRINTED, from_s, to_s, marks[:MOST_PRINTED_MARKS], timezone.get_current_timezone_name())
     return {
         "picture": picture,

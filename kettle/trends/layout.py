@@ -5,6 +5,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from functools import cache, lru_cache
 from typing import Final
 
 from kettle.knowledge.errors import InputError
@@ -29,6 +30,12 @@ _CLOCKS: Final = ("%H:%M:%S", "%H:%M", "%H:%M:%S.%f", "%I:%M:%S %p", "%I:%M %p",
 # Day and month may be meant either way by these: the figures over twelve decide.
 SWAPPED: Final = {"%m/%d/%Y": "%d/%m/%Y", "%d/%m/%Y": "%m/%d/%Y", "%m/%d/%y": "%d/%m/%y", "%d/%m/%y": "%m/%d/%y", "%d-%m-%Y": "%m-%d-%Y",
                   "%m-%d-%Y": "%d-%m-%Y"}  # fmt: skip
+_PIECES: Final = {"Y": r"\d{4}", "y": r"\d{2}", "b": "[A-Za-z]{3,4}", "f": r"\d{1,6}", "p": "[AaPp][Mm]"} | dict.fromkeys("mdHIMS", r"\d{1,2}")
+LONGEST_TIME: Final = 48
+# What every time has somewhere: hours and minutes.
+_CLOCK = re.compile(r"\d[:.]\d\d")
+# So many words that look like a time and are none: it is no log.
+MOST_TRIED: Final = 300
 _NUMBER = re.compile(r"^[+\-−]?(\d+([.,]\d+)?|[.,]\d+)(e[+\-]?\d+)?(\s*°?\s*[a-z]{1,4})?$", re.I)
 _OFFSET = re.compile(r"(Z|[+\-]\d\d:?\d\d)$")
 
@@ -61,12 +68,13 @@ def look(head: bytes, tail: bytes = b"", otherwise: str = "°F") -> Layout:
     lines = _lines(head, encoding)
     delimiter = _delimiter(lines)
     rows = [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=delimiter)]
+    widest = max((len(row) for row in rows), default=0)
+    if widest > MOST_COLUMNS:
+        raise InputError(f"The file has {widest} columns, {MOST_COLUMNS} are the most")
     first, time, forms = _first_row(rows)
     decimal = _decimal(rows[first:], delimiter, time)
     header = first if first and len(rows[first - 1]) >= len(rows[first]) - 1 else 0
     width = len(rows[first])
-    if width > MOST_COLUMNS:
-        raise InputError(f"The file has {width} columns, {MOST_COLUMNS} are the most")
     names = rows[header - 1] if header else []
     columns = tuple((names[n] if n < len(names) and names[n] else f"Column {n + 1}")[:LONGEST_HEADER] for n in range(width))
     ends = [[cell.strip() for cell in row] for row in csv.reader(_lines(tail, encoding)[1:], delimiter=delimiter)] if tail else []
@@ -119,39 +127,39 @@ def _delimiter(lines: Sequence[str]) -> str:
 
 def _first_row(rows: list[list[str]]) -> tuple[int, tuple[int, ...], list[str]]:
     """The first row that has a time and a figure; its columns of time, and the forms its time may have."""
+    tried = 0
     for place, row in enumerate(rows[: SAMPLE_ROWS * 3]):
-        for n, cell in enumerate(row):
-            others = any(_NUMBER.match(other) or other.lower() in (*ON_WORDS, *OFF_WORDS) for m, other in enumerate(row) if m > n)
-            if not others:
-                continue
+        last = max((n for n, cell in enumerate(row) if _NUMBER.match(cell) or cell.lower() in (*ON_WORDS, *OFF_WORDS)), default=0)
+        for n, cell in enumerate(row[:last]):
+            tried += bool(_CLOCK.search(cell))
+            if tried > MOST_TRIED:
+                break
             forms = _forms(cell)
             if forms:
                 return place, (n,), forms
-            if n + 1 < len(row):
-                forms = [form for form in _forms(f"{cell} {row[n + 1]}") if form not in (EPOCH, EPOCH_MS)]
-                if forms:
-                    return place, (n, n + 1), forms
+            forms = [form for form in _forms(f"{cell} {row[n + 1]}") if form not in (EPOCH, EPOCH_MS)]
+            if forms:
+                return place, (n, n + 1), forms
     raise InputError("No row has a date with time and a figure: row 1 is "
                      f"“{' '.join(rows[0])[:40] if rows else ''}”")  # fmt: skip
 
 
+@lru_cache(SAMPLE_ROWS * MOST_COLUMNS)
 def _forms(stamp: str) -> list[str]:
-    """The forms a time may have."""
+    """The forms a time may have; none for a word that is none."""
     stamp = stamp.strip()
-    if re.fullmatch(r"1\d{9}(\.\d+)?", stamp):
-        return [EPOCH]
-    if re.fullmatch(r"1\d{12}", stamp):
-        return [EPOCH_MS]
+    if not _CLOCK.search(stamp) or len(stamp) > LONGEST_TIME:
+        return [EPOCH] if re.fullmatch(r"1\d{9}(\.\d+)?", stamp) else [EPOCH_MS] if re.fullmatch(r"1\d{12}", stamp) else []
     offset = _OFFSET.search(stamp)
     bare, tail = (stamp[: offset.start()].strip(), "%z") if offset and ":" in stamp[: offset.start()] else (stamp, "")
-    found = []
-    for date in _DATES:
-        for between in (" ", "T", ", "):
-            for clock in _CLOCKS:
-                form = f"{date}{between}{clock}"
-                if _reads(bare, form):
-                    found.append(form + tail)
-    return found
+    return [form + tail for form, shape in _shapes() if shape.fullmatch(bare) and _reads(bare, form)]
+
+
+@cache
+def _shapes() -> tuple[tuple[str, re.Pattern[str]], ...]:
+    """Every form of a time with what it looks like: reading by a form costs far more than seeing that a word cannot have it."""
+    forms = [f"{date}{between}{clock}" for date in _DATES for between in (" ", "T", ", ") for clock in _CLOCKS]
+    return tuple((form, re.compile(re.sub(r"%(.)", lambda told: _PIECES[told[1]], re.escape(form).replace("\\ ", r"\s+")))) for form in forms)
 
 
 def _reads(stamp: str, form: str) -> bool:

@@ -11,11 +11,13 @@ import pandas as pd
 from kettle.knowledge.errors import InputError, Stopped
 from kettle.knowledge.units import format_number
 from kettle.trends.clock import to_epoch
-from kettle.trends.layout import EPOCH, EPOCH_MS, GAP_WORDS, OFF_WORDS, ON_WORDS, SWAPPED, Layout
+from kettle.trends.layout import EPOCH, EPOCH_MS, GAP_WORDS, LONGEST_TIME, OFF_WORDS, ON_WORDS, SWAPPED, Layout
+from kettle.trends.narrow import Narrow
 from kettle.trends.roles import ROLES, UNITS
 from kettle.trends.series import Trend
 
-ROWS_AT_ONCE: Final = 50_000
+# Of a wide file fewer rows at once: so many cells lie in memory as words.
+CELLS_AT_ONCE: Final = 150_000
 MOST_ROWS: Final = 4_000_000
 LEAST_ROWS: Final = 2
 DAY_S: Final = 86_400.0
@@ -53,7 +55,7 @@ def read(
                 raise InputError(f"The file has over {MOST_ROWS:,} rows, more than one log can hold")
             stamps = chunk[layout.time[0]] if len(layout.time) == 1 else chunk[layout.time[0]] + " " + chunk[layout.time[1]]
             said = stamps.notna()
-            row = (chunk.index + layout.header + 1).to_numpy()[said]
+            row = (chunk.index + layout.header + 1).to_numpy(dtype=np.int32)[said]
             chunk, stamps = chunk[said], stamps[said]
             moments.append(_moments(stamps, form, row))
             numbers.append(row)
@@ -65,11 +67,18 @@ def read(
         raise InputError(_broken(str(error))) from None
     except (pd.errors.EmptyDataError, UnicodeError):
         raise InputError("The file holds no rows that can be read") from None
-    local, rows = (np.concatenate(parts) if parts else np.array([]) for parts in (moments, numbers))
+    local, rows = _joined(moments), _joined(numbers)
     if len(local) < LEAST_ROWS:
         raise InputError(f"The file holds {len(local)} rows with a time, two are the least")
-    figures = {match[n][0]: np.concatenate(parts) for n, parts in columns.items()}
+    figures = {match[n][0]: _joined(parts) for n, parts in columns.items()}
     return _trend(local, rows, figures, "utc" if form in (EPOCH, EPOCH_MS) or form.endswith("%z") else clock, zone)
+
+
+def _joined(parts: list[Any]) -> Any:
+    """The parts as one; they are let go."""
+    whole = np.concatenate(parts) if parts else np.array([])
+    parts.clear()
+    return whole
 
 
 def _checked(layout: Layout, match: Mapping[int, tuple[str, str]]) -> None:
@@ -87,9 +96,9 @@ def _checked(layout: Layout, match: Mapping[int, tuple[str, str]]) -> None:
 
 def _chunks(file: BinaryIO, layout: Layout, match: Mapping[int, tuple[str, str]]) -> Any:
     return pd.read_csv(
-        file, sep=layout.delimiter, decimal=layout.decimal, header=None, skiprows=layout.header, names=list(range(len(layout.columns))),
+        Narrow(file), sep=layout.delimiter, decimal=layout.decimal, header=None, skiprows=layout.header, names=list(range(len(layout.columns))),
         usecols=sorted({*layout.time, *match}), index_col=False, encoding=layout.encoding, encoding_errors="replace",
-        chunksize=ROWS_AT_ONCE, skip_blank_lines=False, na_values=[word for word in GAP_WORDS if word],
+        chunksize=CELLS_AT_ONCE // (len(layout.time) + len(match)), skip_blank_lines=False, na_values=[word for word in GAP_WORDS if word],
         dtype=dict.fromkeys(layout.time, "str"), skipinitialspace=True, engine="c", low_memory=False,
     )  # fmt: skip
 
@@ -117,6 +126,8 @@ def _by_parts(stamps: Any, form: str) -> Any:
     """Times whose day and clock stand at the same places in every row: each day and each time of day is read once. None where not so."""
     day_form, _, clock_form = form.partition(" ")
     text = stamps.to_numpy(dtype=object)
+    if stamps.str.len().max() > LONGEST_TIME:
+        return None
     width = text[0].find(" ") if len(text) else -1
     if width < 0 or "%z" in form or " " in clock_form or not text[0].isascii():
         return None
@@ -183,6 +194,8 @@ def _trend(local: Any, rows: Any, figures: dict[str, Any], clock: str, zone: str
         before, here = (datetime.fromtimestamp(float(local[n]), UTC).strftime("%Y-%m-%d %H:%M") for n in (at - 1, at))
         raise InputError(f"Row {rows[at]:,}: the time goes back from {before} to {here}")
     told = to_epoch(local, zone, clock)
+    if (np.diff(told.at_s) > 0).all():
+        return Trend(told.at_s, figures, tuple(told.notes))
     order = np.argsort(told.at_s, kind="stable")
     at_s = told.at_s[order]
     last = np.append(np.diff(at_s) > 0, True)

@@ -35,7 +35,7 @@ class Controller:
 
     def __init__(self, address, simulated=False):
         host, _, port = address.rpartition(":")
-        self.address, self.host, self.port, self.lost, self.simulated = address, host, int(port), False, simulated
+        self.address, self.host, self.port, self.lost, self.simulated = address, host.strip("[]"), int(port), False, simulated
 
     def _ask(self, request):
         """One request on a fresh connection; InputError where it is lost or refused."""
@@ -54,7 +54,7 @@ class Controller:
             if not client.connect():
                 raise ModbusException("no answer")
             answer = request(client)
-        except (ModbusException, OSError):
+        except (ModbusException, OSError, UnicodeError):
             self.lost = True
             raise InputError("The controller does not answer: look at its cable and power, then read it again") from None
         finally:

@@ -2,6 +2,7 @@
 
 import socket
 import threading
+import time
 from contextlib import suppress
 from dataclasses import dataclass, field
 
@@ -13,6 +14,9 @@ from kettle.benches.probes.protocol import Live
 RETRY_S = 2.0
 SILENCE_S = 15.0
 CHUNK = 4096
+# One that nobody asked for so long is not listened to; so many are at once, those asked for last.
+UNASKED_S = 600.0
+MOST_LINKS = 200
 
 
 @dataclass
@@ -25,6 +29,7 @@ class ProbeLink:
     started: bool = False
     lock: threading.Lock = field(default_factory=threading.Lock)
     stop: threading.Event = field(default_factory=threading.Event)
+    asked_at: float = field(default_factory=time.monotonic)
 
     @property
     def complaint(self):
@@ -50,7 +55,7 @@ class ProbeLink:
 
     def _run(self):
         while not self.stop.is_set():
-            with suppress(OSError):
+            with suppress(OSError, UnicodeError):
                 self._stay()
             self.connected = False
             self.stop.wait(RETRY_S)
@@ -81,7 +86,22 @@ def link(device):
     key = (device.pk, device.address)
     with _making:
         if key not in _links:
+            _end(sorted(_links, key=lambda one: _links[one].asked_at)[: max(0, len(_links) + 1 - MOST_LINKS)])
             host, _, port = device.address.rpartition(":")
-            _links[key] = ProbeLink((host, int(port)))
-    _links[key].listen()
-    return _links[key]
+            _links[key] = ProbeLink((host.strip("[]"), int(port)))
+        found = _links[key]
+        found.asked_at = time.monotonic()
+    found.listen()
+    return found
+
+
+def end_unasked(known):
+    """Stop listening to what is no device any more (`known` are the keys and addresses of all there are), and to what nobody asks for."""
+    with _making:
+        long_ago = time.monotonic() - UNASKED_S
+        _end([key for key, one in _links.items() if key not in known or one.asked_at < long_ago])
+
+
+def _end(keys):
+    for key in keys:
+        _links.pop(key).stop.set()

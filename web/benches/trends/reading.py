@@ -15,6 +15,9 @@ from web.logbook.models import DefrostProgram, TrendData, TrendLog
 from web.logbook.trends import of_unit, packed
 
 CUT_OFF = timedelta(seconds=60)
+# So many logs are read at once, each in up to 200 MB of memory; one that waits says so this often, s.
+READERS, WAITS_S = 2, 20.0
+_readers = threading.BoundedSemaphore(READERS)
 # Logs of siblings are held against it over this long at most, days.
 BESIDE_DAYS = 31
 # Of each kind the latest are kept.
@@ -37,7 +40,11 @@ def work(pk):
     """Read a log and keep what it holds and shows; a complaint in one line where it cannot be read."""
     try:
         log = TrendLog.objects.select_related("unit__site").get(pk=pk)
-        keep(log, _read(log))
+        _wait(log)
+        try:
+            keep(log, _read(log))
+        finally:
+            _readers.release()
     except Stopped:
         pass
     except InputError as error:
@@ -50,10 +57,19 @@ def work(pk):
             connection.close()
 
 
-def _read(log):
-    def told(rows):
-        return bool(TrendLog.objects.filter(pk=log.pk, state="reading").update(read_rows=rows, touched_at=timezone.now()))
+def _wait(log):
+    """Wait for a reader to be free; Stopped where somebody stopped the log meanwhile."""
+    while not _readers.acquire(timeout=WAITS_S):
+        if not _go_on(log, 0):
+            raise Stopped
 
+
+def _go_on(log, rows):
+    """Whether a log is still to be read; says that somebody is at it, and how far."""
+    return bool(TrendLog.objects.filter(pk=log.pk, state="reading").update(read_rows=rows, touched_at=timezone.now()))
+
+
+def _read(log):
     kept = dict(log.layout)
     kept["columns"], kept["time"], kept["rows"] = tuple(kept["columns"]), tuple(kept["time"]), ()
     match = {int(n): (role, unit) for n, (role, unit) in log.match.items()}
@@ -61,7 +77,7 @@ def _read(log):
     from kettle.trends import table
 
     with log.file.open("rb") as file:
-        return table.read(file, Layout(**kept), match, log.zone, log.clock, log.swapped, told)
+        return table.read(file, Layout(**kept), match, log.zone, log.clock, log.swapped, lambda rows: _go_on(log, rows))
 
 
 def keep(log, trend):

@@ -1,5 +1,8 @@
 """Outside devices: the owner adds and removes them, whoever works at a unit says which it has."""
 
+import re
+from ipaddress import ip_address
+
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_owner, require_same_shop
 from web.logbook.actions import log
@@ -8,17 +11,27 @@ from web.logbook.models import Device
 
 LONGEST_NAME, LONGEST_HOST = 60, 100
 LAST_PORT = 65535
+# Labels of up to 63 letters between dots; one of figures only would be an address, and is a wrong one.
+_NAME = re.compile(r"(?=.*[A-Za-z])[A-Za-z0-9]([A-Za-z0-9-]{0,61}[A-Za-z0-9])?(\.[A-Za-z0-9]([A-Za-z0-9-]{0,61}[A-Za-z0-9])?)*")
 
 
 def check_address(text):
     """Return an address as host:port; InputError says what is wrong with it."""
     host, _, port = text.strip().rpartition(":")
-    letters = set("abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789.-[]:")
-    if not host or len(host) > LONGEST_HOST or set(host) - letters:
+    if len(host) > LONGEST_HOST or not is_host(host):
         raise InputError(f"Address: “{text[:40]}” is not host:port, as in 192.168.8.20:502")
     if not (port.isascii() and port.isdigit() and len(port) < 6 and 1 <= int(port) <= LAST_PORT):
         raise InputError(f"Address: port “{port[:10]}” is outside 1 to {LAST_PORT}")
     return f"{host}:{int(port)}"
+
+
+def is_host(host):
+    """Whether something is an IP address (one of version 6 in brackets or bare) or a name made of labels."""
+    bare = host[1:-1] if host.startswith("[") and host.endswith("]") else host
+    try:
+        return ip_address(bare).version == 6 or bare == host
+    except ValueError:
+        return bare == host and bool(_NAME.fullmatch(host))
 
 
 @action

@@ -1,9 +1,11 @@
 """Take a log's file in: kept until it is matched and read; stopped, taken back."""
 
 import hashlib
+import secrets
 from dataclasses import asdict
 from zoneinfo import available_timezones
 
+from django.core.files.storage import default_storage
 from django.utils import timezone
 
 from kettle.knowledge.errors import FieldErrors, InputError
@@ -12,7 +14,7 @@ from kettle.trends.clock import CLOCKS
 from kettle.trends.roles import ROLES, UNITS
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import action, outside, require_open
 from web.logbook.models import TrendLog, TrendMatch
 
 LARGEST_BYTES = 64 * 1024 * 1024
@@ -42,9 +44,23 @@ def signature(columns):
     return hashlib.sha256("\x1f".join(columns).encode()).hexdigest()
 
 
-@action
+@outside
 def take_in(user, unit, upload, call=None):
-    """Store a log's file for a unit, from a call where it was dropped on one; InputError for what is no log, and nothing is stored."""
+    """Store a log's file for a unit, from a call where it was dropped on one; InputError for what is no log, and nothing is stored.
+
+    The file is looked at and written before anything waits for it.
+    """
+    _require_room(user, unit, call)
+    laid = looked_at(upload, shown_to(user).label("°F"))
+    name = default_storage.save(f"incoming/{secrets.token_hex(8)}.log", upload)
+    try:
+        return _keep(user, unit, call, laid, name, upload)
+    except BaseException:
+        default_storage.delete(name)
+        raise
+
+
+def _require_room(user, unit, call):
     require_same_shop(user, unit)
     if call is not None:
         require_same_shop(user, call)
@@ -53,15 +69,18 @@ def take_in(user, unit, upload, call=None):
             raise InputError("Log: the call is on another unit")
     if unit.trend_logs.filter(undone_at=None).count() >= MOST_OF_UNIT:
         raise InputError(f"{unit} holds {MOST_OF_UNIT} logs, which is all it can: take some back first")
-    laid = looked_at(upload, shown_to(user).label("°F"))
+
+
+@action
+def _keep(user, unit, call, laid, name, upload):
+    _require_room(user, unit, call)
     kept = TrendMatch.objects.filter(shop=unit.shop_id, headers=signature(laid.columns)).first()
     match = kept.match if kept else {str(n): list(pair) for n, pair in laid.guess.items()}
     made = TrendLog.objects.create(
-        shop_id=unit.shop_id, unit=unit, call=call, by=user, name=upload.name[-LONGEST_NAME:] or "log", size=upload.size,
+        shop_id=unit.shop_id, unit=unit, call=call, by=user, name=upload.name[-LONGEST_NAME:] or "log", size=upload.size, file=name,
         layout=asdict(laid) | {"guess": {}}, match=match, zone=timezone.get_current_timezone_name(),
         clock=kept.clock if kept else "wall", swapped=kept.swapped if kept else False,
     )  # fmt: skip
-    made.file.save(f"{made.pk}.log", upload, save=True)
     log.write(user, "take_in_log", call, shop=unit.shop, log=made.pk, unit=unit.pk, bytes=upload.size)
     return made
 

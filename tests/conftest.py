@@ -11,6 +11,15 @@ def quick_passwords(settings):
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
+@pytest.fixture(autouse=True)
+def papers_here(monkeypatch, settings):
+    """Papers are set at once and in this process; how they are set apart is tried in the tests of reports."""
+    from web.reports import papers, pdf
+
+    settings.PAPER_WAIT_S = 60.0
+    monkeypatch.setattr(papers, "set_apart", lambda paper, html: pdf.render_pdf(html))
+
+
 # Files that take longest: begun first, so that no process is left with one of them alone at the end.
 LONGEST = ("test_course.py", "test_upgrades.py", "test_running.py", "test_judge.py")
 

@@ -206,3 +206,6 @@ if HTTPS:
     SECURE_HSTS_PRELOAD = True
     SESSION_COOKIE_SECURE = True
     CSRF_COOKIE_SECURE = True
+
+# A paper is waited for so long before the page says how far it is, s.
+PAPER_WAIT_S = 0.3

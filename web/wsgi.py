@@ -10,7 +10,6 @@ from kettle.plant.ready import load
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "web.settings")
 application = get_wsgi_application()
 
-from web.reports import pdf  # noqa: E402
 from web.running import schema  # noqa: E402, since models are loaded first
 
 if refusal := schema.difference():
@@ -19,4 +18,3 @@ if refusal := schema.difference():
 # Done when the plant model is loaded, so that the first one to plan does not wait for it.
 warming = threading.Thread(target=load, daemon=True, name="plant model")
 warming.start()
-threading.Thread(target=pdf.load, daemon=True, name="reports").start()

@@ -1,8 +1,9 @@
 """A report as PDF. Only the application's own styles and fonts are read; nothing is fetched."""
 
 import base64
+import os
 import re
-from contextlib import suppress
+import sys
 from functools import cache
 from pathlib import Path
 
@@ -31,6 +32,10 @@ PRINTED = (
 )
 
 
+# A process that sets a paper ends so where the system's library is missing, and gives way to all others.
+NO_PANGO, GIVES_WAY = 3, 10
+
+
 class PdfUnavailable(RuntimeError):
     """The system library for PDF is missing."""
 
@@ -55,12 +60,6 @@ def render_pdf(html):
     fetcher, fonts = OwnFiles(allowed_protocols={"file", "data"}), FontConfiguration()
     sheets = [CSS(filename=STATIC / "css" / name, font_config=fonts, url_fetcher=fetcher) for name in SHEETS]
     return HTML(string=html, base_url=str(STATIC), url_fetcher=fetcher).write_pdf(stylesheets=sheets, font_config=fonts)
-
-
-def load():
-    """Load the library before the first report is asked for: it takes a second or two."""
-    with suppress(OSError):
-        import weasyprint  # noqa: F401
 
 
 def styled(svg, style):
@@ -104,3 +103,19 @@ def _rules(sheets, starts):
         if kept:
             own.append(f"{', '.join(kept)} {{ {' '.join(body.split())} }}")
     return re.sub(r"var\((--[\w-]+)\)", lambda found: values[found.group(1)], "\n".join(own))
+
+
+def main():
+    """Set the HTML of the standard input as a PDF on the standard output."""
+    os.nice(GIVES_WAY)
+    try:
+        content = render_pdf(sys.stdin.buffer.read().decode())
+    except PdfUnavailable as error:
+        sys.stderr.write(f"{error}\n")
+        return NO_PANGO
+    sys.stdout.buffer.write(content)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

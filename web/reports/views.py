@@ -2,21 +2,23 @@
 
 import tempfile
 import zipfile
-from contextlib import suppress
+from concurrent.futures import CancelledError
 
+from django.conf import settings
 from django.contrib import messages
 from django.http import FileResponse, Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.loader import render_to_string
 from django.urls import reverse
 from django.views.decorators.cache import cache_control
-from django.views.decorators.http import require_safe
+from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.defrost.program import times
 from kettle.benches.report.worded import SECTIONS, words_of
 from kettle.knowledge import cautions, observations, refrigerants
+from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import KINDS, UnitSpec, resolve
-from web.accounts.access import shown_to
+from web.accounts.access import shop_of, shown_to
 from web.benches.controls.actions.talk_to_controller import outcomes
 from web.benches.defrost.printed import dials_of
 from web.benches.power.printed import wirings_of
@@ -32,9 +34,10 @@ from web.logbook.calls.quoted import quoted
 from web.logbook.calls.record import photo_name
 from web.logbook.models import Call
 from web.logbook.photos.pictures import image_of
+from web.reports import papers
 from web.reports.drawings import drawn, pane_drawn, printed
 from web.reports.exports import log_csv, readings_csv
-from web.reports.pdf import PdfUnavailable, drawing_style, render_pdf, styled
+from web.reports.pdf import drawing_style, styled
 from web.round.standing import Standing
 from web.round.standing.picture import Picture, found_and_left
 from web.round.views.judge import now_words
@@ -136,46 +139,104 @@ def report(request, number):
     return render(request, "reports/page.html", _context(request, number))
 
 
-def _pdf(request, number):
-    """The report as the bytes of a PDF; PdfUnavailable where nothing can make one."""
+def _set_from(request, number):
+    """The HTML a report's PDF is set from."""
     context = printed(_context(request, number))
     context["paper"] = PAPERS.get(request.GET.get("paper", ""), "")
-    return render_pdf(render_to_string("reports/file.html", context, request))
+    return render_to_string("reports/file.html", context, request)
+
+
+def _pdf_named(name):
+    """What makes the bytes of a PDF an answer."""
+
+    def answer(content):
+        response = HttpResponse(content, content_type="application/pdf")
+        response["Content-Disposition"] = f'inline; filename="{name}.pdf"'
+        return response
+
+    return answer
+
+
+def _begin(request, name, back, html, answer, without=False):
+    """Have a paper made, and answer with it where that takes a moment only."""
+    try:
+        made = papers.make(shop_of(request.user).pk, name, back, html, answer, without)
+    except InputError as error:
+        messages.error(request, str(error))
+        return redirect(back)
+    return _answered(request, made, settings.PAPER_WAIT_S)
+
+
+def _answered(request, made, wait_s=0.0):
+    """A paper, or how far it is."""
+    try:
+        content = made.made(wait_s)
+    except (InputError, CancelledError) as error:
+        if made.without:
+            return made.answer(b"")
+        messages.error(request, str(error) or "Stopped.")
+        return redirect(made.back)
+    if content is not None:
+        return made.answer(content)
+    response = render(request, "reports/waiting.html", {"paper": made})
+    response["Refresh"] = f"1; url={reverse('paper', args=[made.key])}"
+    return response
+
+
+def _mine(request, key):
+    found = papers.find(key, shop_of(request.user).pk)
+    if found is None:
+        raise Http404
+    return found
+
+
+@require_safe
+def paper(request, key):
+    """A paper that was begun: itself once it is made, how far it is until then."""
+    return _answered(request, _mine(request, key))
+
+
+@require_POST
+def stop_paper(request, key):
+    """Make no more of a paper."""
+    found = _mine(request, key)
+    found.stop()
+    messages.success(request, f"{found.name} is not made.")
+    return redirect(found.back)
 
 
 @require_safe
 def report_pdf(request, number):
     """The report as a PDF file."""
-    try:
-        content = _pdf(request, number)
-    except PdfUnavailable as error:
-        messages.error(request, str(error))
-        return redirect("report", number=number)
-    response = HttpResponse(content, content_type="application/pdf")
-    response["Content-Disposition"] = f'inline; filename="call-{number}.pdf"'
-    return response
+    html = _set_from(request, number)
+    return _begin(request, f"The report of call {number}", reverse("report", args=[number]), html, _pdf_named(f"call-{number}"))
 
 
 @require_safe
 def call_zip(request, number):
     """Everything of a call as one file: case file, report, readings and logs as CSV, photos."""
-    call = get_object_or_404(
-        Call.objects.for_user(request.user).select_related("unit__site", "shop").prefetch_related("readings"), number=number
-    )
+    calls = Call.objects.for_user(request.user).select_related("unit__site", "shop").prefetch_related("readings")
+    call = get_object_or_404(calls, number=number)
+    back, html = reverse("stop", args=[number, "hand-over"]), _set_from(request, number)
+    return _begin(request, f"The ZIP of call {number}", back, html, lambda report: _packed(call, report), without=True)
+
+
+def _packed(call, report):
+    """A call's ZIP around the bytes of its report; without one where there are none."""
     # The answer closes it when it is sent.
     file = tempfile.TemporaryFile()  # noqa: SIM115
     with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as packed:
-        packed.writestr(f"call-{number}.json", case_text(call))
+        packed.writestr(f"call-{call.number}.json", case_text(call))
         packed.writestr("readings.csv", readings_csv(call))
-        with suppress(PdfUnavailable):
-            packed.writestr(f"call-{number}.pdf", _pdf(request, number))
+        if report:
+            packed.writestr(f"call-{call.number}.pdf", report)
         for log in call.trend_logs.filter(state="ready", undone_at=None):
             packed.writestr(f"logs/{log.pk}.csv", log_csv(log))
         for photo in call.photos.filter(undone_at=None):
             with photo.image.open("rb") as image:
                 packed.writestr(f"photos/{photo_name(photo)}", image.read())
     file.seek(0)
-    return FileResponse(file, as_attachment=True, filename=f"call-{number}.zip", content_type="application/zip")
+    return FileResponse(file, as_attachment=True, filename=f"call-{call.number}.zip", content_type="application/zip")
 
 
 @require_safe
@@ -192,11 +253,5 @@ def quote_pdf(request, number):
         "wrong": [found] if found else [],
         "photos": [(image_of(photo), photo) for photo in told_quote["photos"]],
     }
-    try:
-        content = render_pdf(render_to_string("reports/quote.html", context, request))
-    except PdfUnavailable as error:
-        messages.error(request, str(error))
-        return redirect("quote", number=number)
-    response = HttpResponse(content, content_type="application/pdf")
-    response["Content-Disposition"] = f'inline; filename="quote-{number}.pdf"'
-    return response
+    html = render_to_string("reports/quote.html", context, request)
+    return _begin(request, f"The quote of call {number}", reverse("quote", args=[number]), html, _pdf_named(f"quote-{number}"))

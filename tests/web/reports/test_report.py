@@ -1,17 +1,23 @@
+import io
+import zipfile
 from datetime import timedelta
 
 import numpy as np
 import pypdfium2 as pdfium
 import pytest
+from django.test import Client
 from django.urls import reverse
 from django.utils import timezone
 
+from kettle.knowledge.errors import InputError
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.power.actions.keep_measurement import keep_measurement
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.calls.judging import judge_call
-from web.reports import pdf
+from web.reports import papers, pdf
+
+SET_APART = papers.set_apart
 
 
 @pytest.fixture
@@ -42,12 +48,47 @@ def test_the_pdf_is_a_pdf_of_the_same_report(at_work, written):
 
 
 def test_without_the_system_library_the_page_says_the_one_command(at_work, written, monkeypatch):
-    def missing(html):
-        raise pdf.PdfUnavailable("PDF needs Pango. As root: apt-get install libpango-1.0-0")
+    def missing(paper, html):
+        raise InputError("PDF needs Pango. As root: apt-get install libpango-1.0-0")
 
-    monkeypatch.setattr("web.reports.views.render_pdf", missing)
+    monkeypatch.setattr(papers, "set_apart", missing)
     body = at_work.get(reverse("report-pdf", args=[written.number]), follow=True).content.decode()
     assert "apt-get install" in body
+    packed = zipfile.ZipFile(io.BytesIO(b"".join(at_work.get(reverse("call-zip", args=[written.number])).streaming_content)))
+    assert f"call-{written.number}.json" in packed.namelist() and f"call-{written.number}.pdf" not in packed.namelist()
+
+
+class TestApart:
+    """Papers as they are made in earnest: by a process of their own."""
+
+    @pytest.fixture(autouse=True)
+    def apart(self, monkeypatch, settings):
+        monkeypatch.setattr(papers, "set_apart", SET_APART)
+        settings.PAPER_WAIT_S = 0.0
+
+    def test_the_page_says_how_far_it_is_and_becomes_the_paper(self, at_work, stranger, written):
+        answer = at_work.get(reverse("report-pdf", args=[written.number]))
+        assert b"Being made" in answer.content
+        then = answer["Refresh"].partition("url=")[2]
+        other = Client()
+        other.force_login(stranger)
+        assert other.get(then).status_code == 404 and other.post(f"{then}stop/").status_code == 404
+        papers.find(then.split("/")[2], written.shop_id).made(60.0)
+        assert at_work.get(then).content.startswith(b"%PDF")
+        assert at_work.get(then).content.startswith(b"%PDF"), "read again"
+
+    def test_one_that_is_stopped_is_not_made(self, at_work, written):
+        then = at_work.get(reverse("report-pdf", args=[written.number]))["Refresh"].partition("url=")[2]
+        made = papers.find(then.split("/")[2], written.shop_id)
+        answer = at_work.post(f"{then}stop/", follow=True)
+        assert "is not made" in answer.content.decode() and answer.redirect_chain[-1][0] == reverse("report", args=[written.number])
+        assert at_work.get(then).status_code == 404
+        assert made.future.cancelled() or not made.future.result(30.0)
+
+    def test_a_shop_has_so_many_papers_made_at_once(self, at_work, written, monkeypatch):
+        monkeypatch.setattr(papers, "MOST_OF_SHOP", 0)
+        body = at_work.get(reverse("report-pdf", args=[written.number]), follow=True).content.decode()
+        assert "papers of your shop are being made" in body
 
 
 def test_a_report_reads_nothing_from_outside(caplog):

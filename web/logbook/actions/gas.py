@@ -1,7 +1,9 @@
 """Refrigerant accounted for: cylinders, and every ounce that moves; a line is never edited, only countered."""
 
 import csv
+import hashlib
 import io
+from codecs import BOM_UTF8
 from datetime import date
 
 from django.utils import timezone
@@ -13,8 +15,8 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import OZ_PER_LB
 from web.accounts.access import require_same_shop, shop_of, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
-from web.logbook.models import Cylinder, GasMove
+from web.logbook.actions.acting import action, outside, require_open
+from web.logbook.models import Cylinder, GasMove, LogEntry
 
 LONGEST_NUMBER, LONGEST_REASON = 40, 200
 MOST_OZ = 16000.0
@@ -60,11 +62,17 @@ def keep_cylinder(user, typed):
 @action
 def keep_move(user, typed):
     """Store a line of the ledger as a person typed it; FieldErrors by field, and nothing is stored then."""
-    shop, shown, wrong = shop_of(user), shown_to(user), {}
-    kind, reason = typed.get("kind", ""), typed.get("reason", "").strip()
+    shop = shop_of(user)
+    number = typed.get("cylinder", "").strip()
+    return _line(user, shop, **_checked(typed, shown_to(user), {one.number: one for one in shop.cylinders.filter(number=number, gone_at=None)}))
+
+
+def _checked(typed, shown, cylinders):
+    """What a line of the ledger holds, by what was typed and the cylinders of the shop by their numbers; FieldErrors by field."""
+    wrong, kind, reason = {}, typed.get("kind", ""), typed.get("reason", "").strip()
     if kind not in BY_HAND:
         wrong["kind"] = "What happened: choose one"
-    cylinder = shop.cylinders.filter(number=typed.get("cylinder", "").strip(), gone_at=None).first()
+    cylinder = cylinders.get(typed.get("cylinder", "").strip())
     if cylinder is None:
         wrong["cylinder"] = "Cylinder: choose one of the shop's"
     amount = None
@@ -87,36 +95,65 @@ def keep_move(user, typed):
         wrong["cylinder"] = f"Cylinder: {why}"
     if wrong:
         raise FieldErrors(wrong)
-    return _line(user, shop, kind, amount, cylinder.refrigerant, day=day, cylinder=cylinder, reason=reason)
+    return {"kind": kind, "oz": amount, "refrigerant": cylinder.refrigerant, "day": day, "cylinder": cylinder, "reason": reason}
 
 
-@action
+@outside
 def import_moves(user, upload):
     """Store the lines of a CSV file with the columns of `CSV_COLUMNS`; InputError names the first row that cannot be; nothing is stored.
 
-    A cylinder has to be the shop's; what went into units comes from calls alone and is left out of an import.
+    A cylinder has to be the shop's; what went into units comes from calls alone and is left out of an import. A file that was read in
+    before is refused. Everything is read and checked before anything waits for it.
     """
-    shop = shop_of(user)
+    content = _content(upload)
+    shop, shown = shop_of(user), shown_to(user)
+    cylinders = {one.number: one for one in shop.cylinders.filter(gone_at=None)}
+    lines = []
+    for number, row in enumerate(_rows(content), start=2):
+        typed = {name.strip(): (value or "").strip() for name, value in row.items() if name and not isinstance(value, list)}
+        if typed["kind"] not in BY_HAND or typed["kind"] in OF_ACT.values():
+            raise InputError(f"Row {number}: “{typed['kind'][:20]}” is none of bought, returned, disposed, lost")
+        try:
+            lines.append(_checked(typed | {"amount": f"{typed['ounces']} oz"}, shown, cylinders))
+        except FieldErrors as error:
+            raise InputError(f"Row {number}: {next(iter(error.by_field.values()))}") from None
+    return _keep_all(user, shop, lines, hashlib.sha256(content).hexdigest())
+
+
+def _content(upload):
+    """The bytes of a CSV file, however its lines end."""
     if upload is None or upload.size > LARGEST_CSV:
         raise InputError(f"File: choose a CSV of at most {LARGEST_CSV // 1000} kB")
+    content = upload.read()
+    if b"\0" in content:
+        raise InputError("File: this is no CSV in UTF-8")
+    return content.removeprefix(BOM_UTF8).replace(b"\r\n", b"\n").strip()
+
+
+def _rows(content):
     try:
-        rows = list(csv.DictReader(io.StringIO(upload.read().decode("utf-8-sig"))))
+        rows = list(csv.DictReader(io.StringIO(content.decode("utf-8"))))
     except (UnicodeDecodeError, csv.Error):
         raise InputError("File: this is no CSV in UTF-8") from None
     if not rows or not set(CSV_COLUMNS) <= {name.strip() for name in rows[0] if name}:
         raise InputError(f"File: its first row has to name {', '.join(CSV_COLUMNS)}")
     if len(rows) > MOST_ROWS:
         raise InputError(f"File: {len(rows)} rows are more than {MOST_ROWS}")
-    for number, row in enumerate(rows, start=2):
-        typed = {name.strip(): (value or "").strip() for name, value in row.items() if name and not isinstance(value, list)}
-        if typed["kind"] not in BY_HAND or typed["kind"] in OF_ACT.values():
-            raise InputError(f"Row {number}: “{typed['kind'][:20]}” is none of bought, returned, disposed, lost")
-        try:
-            keep_move(user, typed | {"amount": f"{typed['ounces']} oz"})
-        except FieldErrors as error:
-            raise InputError(f"Row {number}: {next(iter(error.by_field.values()))}") from None
-    log.write(user, "import_moves", shop=shop, rows=len(rows))
-    return len(rows)
+    return rows
+
+
+@action
+def _keep_all(user, shop, lines, content):
+    before = LogEntry.objects.filter(shop=shop, action="import_moves", data__content=content).first()
+    if before is not None:
+        raise InputError(f"File: it was read in on {timezone.localdate(before.at)} already, {before.data['rows']} lines; nothing is booked twice")
+    used = {line["cylinder"].pk: line["cylinder"] for line in lines}
+    gone = shop.cylinders.filter(pk__in=used, gone_at__isnull=False).first()
+    if gone is not None:
+        raise InputError(f"File: cylinder {gone} is gone")
+    GasMove.objects.bulk_create([GasMove(shop=shop, by=user, **line) for line in lines])
+    log.write(user, "import_moves", shop=shop, rows=len(lines), content=content)
+    return len(lines)
 
 
 @action

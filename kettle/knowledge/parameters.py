@@ -65,7 +65,7 @@ PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
     Parameter("anti_short_cycle", "Anti-short-cycle delay", "min", 0, 30),
     Parameter("starts_per_hour", "Most starts an hour", "an hour", 0, 60),
     Parameter("refrigerant", "Refrigerant chosen", text=True),
-    Parameter("probe_role", "Probe role", text=True),
+    Parameter("probe_role", "Probe role", text=True, act=("sensor", "swapped_back")),
     Parameter("service_mode", "Service mode", text=True, act=("", "")),
     Parameter("other", "Something else", text=True, act=("", "")),
 )}

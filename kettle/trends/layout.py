@@ -30,7 +30,8 @@ _CLOCKS: Final = ("%H:%M:%S", "%H:%M", "%H:%M:%S.%f", "%I:%M:%S %p", "%I:%M %p",
 # Day and month may be meant either way by these: the figures over twelve decide.
 SWAPPED: Final = {"%m/%d/%Y": "%d/%m/%Y", "%d/%m/%Y": "%m/%d/%Y", "%m/%d/%y": "%d/%m/%y", "%d/%m/%y": "%m/%d/%y", "%d-%m-%Y": "%m-%d-%Y",
                   "%m-%d-%Y": "%d-%m-%Y"}  # fmt: skip
-_PIECES: Final = {"Y": r"\d{4}", "y": r"\d{2}", "b": "[A-Za-z]{3,4}", "f": r"\d{1,6}", "p": "[AaPp][Mm]"} | dict.fromkeys("mdHIMS", r"\d{1,2}")
+_PIECES: Final = {"Y": r"\d{4}", "y": r"\d{2}", "b": "[A-Za-z]{3,4}", "f": r"\d{1,6}", "p": "[AaPp][Mm]",
+                  **dict.fromkeys("mdHIMS", r"\d{1,2}")}  # fmt: skip
 LONGEST_TIME: Final = 48
 # What every time has somewhere: hours and minutes.
 _CLOCK = re.compile(r"\d[:.]\d\d")
@@ -159,7 +160,8 @@ def _forms(stamp: str) -> list[str]:
 def _shapes() -> tuple[tuple[str, re.Pattern[str]], ...]:
     """Every form of a time with what it looks like: reading by a form costs far more than seeing that a word cannot have it."""
     forms = [f"{date}{between}{clock}" for date in _DATES for between in (" ", "T", ", ") for clock in _CLOCKS]
-    return tuple((form, re.compile(re.sub(r"%(.)", lambda told: _PIECES[told[1]], re.escape(form).replace("\\ ", r"\s+")))) for form in forms)
+    looks = (re.sub(r"%(.)", lambda told: _PIECES[told[1]], re.escape(form).replace("\\ ", r"\s+")) for form in forms)
+    return tuple((form, re.compile(look)) for form, look in zip(forms, looks, strict=True))
 
 
 def _reads(stamp: str, form: str) -> bool:

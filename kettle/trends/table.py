@@ -96,7 +96,8 @@ def _checked(layout: Layout, match: Mapping[int, tuple[str, str]]) -> None:
 
 def _chunks(file: BinaryIO, layout: Layout, match: Mapping[int, tuple[str, str]]) -> Any:
     return pd.read_csv(
-        Narrow(file), sep=layout.delimiter, decimal=layout.decimal, header=None, skiprows=layout.header, names=list(range(len(layout.columns))),
+        Narrow(file), sep=layout.delimiter, decimal=layout.decimal, header=None, skiprows=layout.header,
+        names=list(range(len(layout.columns))),
         usecols=sorted({*layout.time, *match}), index_col=False, encoding=layout.encoding, encoding_errors="replace",
         chunksize=CELLS_AT_ONCE // (len(layout.time) + len(match)), skip_blank_lines=False, na_values=[word for word in GAP_WORDS if word],
         dtype=dict.fromkeys(layout.time, "str"), skipinitialspace=True, engine="c", low_memory=False,

@@ -7,12 +7,15 @@ import time
 from urllib.parse import unquote, urlsplit
 
 from django.conf import settings
+from django.contrib import messages
 from django.contrib.auth import logout
 from django.contrib.auth.middleware import LoginRequiredMiddleware
 from django.db import OperationalError
 from django.http import HttpResponse
-from django.shortcuts import render, resolve_url
+from django.shortcuts import redirect, render, resolve_url
 from django.utils.http import urlencode
+
+from kettle.knowledge.errors import InputError
 
 # In a session: whether the device it is on is the person's own.
 OWN_DEVICE = "own_device"
@@ -106,7 +109,8 @@ class PrivatePages:
 
 
 class ClearRefusals:
-    """A database that is locked too long, or a disk that is full, is said as that; nothing is stored then, and drafts are kept."""
+    """What an action refuses is said on the page it was sent from, where nobody said it sooner; a database that is locked too long, or a
+    disk that is full, is said as that. Nothing is stored then, and drafts are kept."""
 
     def __init__(self, get_response):
         self.get_response = get_response
@@ -115,6 +119,8 @@ class ClearRefusals:
         return self.get_response(request)
 
     def process_exception(self, request, error):
+        if isinstance(error, InputError) and request.method == "POST":
+            return _said_where_it_was_sent(request, str(error))
         words = _storage_words(error)
         if words is None:
             return None
@@ -122,6 +128,14 @@ class ClearRefusals:
         if request.headers.get("HX-Request") == "true":
             return HttpResponse(words, status=503, content_type="text/plain")
         return render(request, "503.html", {"words": words}, status=503)
+
+
+def _said_where_it_was_sent(request, words):
+    messages.error(request, words)
+    if request.headers.get("HX-Request") == "true":
+        return HttpResponse(status=204, headers={"HX-Refresh": "true"})
+    came = urlsplit(request.headers.get("Referer", ""))
+    return redirect(came.path if came.netloc == request.get_host() and came.path.startswith("/") else "/")
 
 
 def _storage_words(error):

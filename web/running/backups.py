@@ -1,4 +1,4 @@
-"""Backups: the database as it stood at one moment, with every photo it names, proved by being restored, kept by age."""
+"""Backups: the database as it stood at one moment, with every file it names, proved by being restored, kept by age."""
 
 import hashlib
 import json
@@ -8,13 +8,16 @@ import sqlite3
 import tempfile
 import uuid
 import zipfile
+import zlib
 from contextlib import closing
 from datetime import UTC, datetime, timedelta
-from pathlib import Path
+from pathlib import Path, PurePosixPath
 
 from django.conf import settings
 
 import kettle
+from web.logbook import kept_files
+from web.running import schema
 
 DATABASE, MANIFEST = "kettle.sqlite3", "manifest.json"
 STAMP = "%Y%m%d-%H%M%S"
@@ -22,7 +25,11 @@ STAMP = "%Y%m%d-%H%M%S"
 LAST, DAYS, WEEKS, MONTHS = 5, 7, 5, 12
 
 
-class BackupError(RuntimeError):
+# What a file that is no backup, or a broken one, makes of being read.
+BROKEN = (zipfile.BadZipFile, zlib.error, sqlite3.Error, KeyError, ValueError, TypeError, OSError, EOFError, RuntimeError, RecursionError)
+
+
+class BackupError(Exception):
     """Why there is no backup, or why it cannot be restored."""
 
 
@@ -40,14 +47,14 @@ def make(why="by hand", now=None):
     with tempfile.TemporaryDirectory(dir=folder()) as scratch:
         copy = Path(scratch) / DATABASE
         _copy_database(Path(settings.DATABASES["default"]["NAME"]), copy)
-        photos = [path for path in _photos(copy) if (settings.MEDIA_ROOT / path).is_file()]
-        hashes = {DATABASE: _hash(copy)} | {f"media/{path}": _hash(settings.MEDIA_ROOT / path) for path in photos}
+        files = [path for path in _files(copy) if (settings.MEDIA_ROOT / path).is_file()]
+        hashes = {DATABASE: _hash(copy)} | {f"media/{path}": _hash(settings.MEDIA_ROOT / path) for path in files}
         told = {"version": kettle.__version__, "at": now.isoformat(), "why": why, "files": hashes}
         draft = Path(scratch) / "backup.zip"
         with zipfile.ZipFile(draft, "w", zipfile.ZIP_STORED) as archive:
             archive.writestr(MANIFEST, json.dumps(told, indent=1))
             archive.write(copy, DATABASE, zipfile.ZIP_DEFLATED)
-            for path in photos:
+            for path in files:
                 archive.write(settings.MEDIA_ROOT / path, f"media/{path}")
         with tempfile.TemporaryDirectory(dir=scratch) as proof:
             unpack(draft, Path(proof))
@@ -61,23 +68,48 @@ def unpack(archive, target):
     """Unpack a backup into an empty folder and hold every file against its manifest; BackupError where it does not stand."""
     try:
         with zipfile.ZipFile(archive) as opened:
-            told = json.loads(opened.read(MANIFEST))
-            files = told["files"]
-            for name, told_hash in files.items():
+            told = _told(opened)
+            for name, told_hash in told["files"].items():
                 path = target / name
-                if not path.resolve().is_relative_to(target.resolve()):
-                    raise BackupError(f"The backup names a file outside its folder: {name}")
                 path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
                 with opened.open(name) as source, open(path, "wb", opener=_own) as out:
                     shutil.copyfileobj(source, out)
                 if _hash(path) != told_hash:
                     raise BackupError(f"The backup is broken: {name} is not what was kept")
-    except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
+        with closing(sqlite3.connect(target / DATABASE)) as database:
+            if database.execute("PRAGMA integrity_check").fetchone()[0] != "ok":
+                raise BackupError("The backup is broken: its database does not hold together")
+            _require_known(database)
+    except BROKEN as error:
         raise BackupError(f"{Path(archive).name} is no backup, or is broken ({type(error).__name__})") from None
-    with closing(sqlite3.connect(target / DATABASE)) as database:
-        if database.execute("PRAGMA integrity_check").fetchone()[0] != "ok":
-            raise BackupError("The backup is broken: its database does not hold together")
     return told
+
+
+def _told(opened):
+    """What a backup says it holds; BackupError where that cannot be restored."""
+    told = json.loads(opened.read(MANIFEST))
+    files = told.get("files") if isinstance(told, dict) else None
+    if not isinstance(files, dict) or not isinstance(told.get("at"), str):
+        raise BackupError("The backup is broken: it does not say what it holds")
+    if DATABASE not in files:
+        raise BackupError("The backup holds no database")
+    for name in files:
+        parts = PurePosixPath(name).parts
+        if name != DATABASE and (len(parts) != 3 or parts[0] != "media" or ".." in parts):
+            raise BackupError(f"The backup names a file outside its folder: {name[:80]}")
+    size, room = sum(opened.getinfo(name).file_size for name in files), shutil.disk_usage(settings.DATA).free
+    if size > room:
+        raise BackupError(f"The backup holds {size / 1e6:,.0f} MB, and {room / 1e6:,.0f} MB are free")
+    return told
+
+
+def _require_known(database):
+    """Refuse a database that a newer version wrote, before anything is put in the place of what stands."""
+    if not database.execute("SELECT 1 FROM sqlite_master WHERE name = 'django_migrations'").fetchone():
+        raise BackupError("The backup's database is none of Orange Kettle")
+    strange = schema.unknown_of(set(database.execute("SELECT app, name FROM django_migrations")))
+    if strange:
+        raise BackupError(f"The backup is of a newer version: this one does not know {strange[0]}. Nothing was changed")
 
 
 def restore(archive, replace=False):
@@ -133,13 +165,14 @@ def _copy_database(source, target):
     os.chmod(target, 0o600)
 
 
-def _photos(database):
-    """The photo files that a database names."""
+def _files(database):
+    """The files that a database names, whatever its version."""
+    found = set()
     with closing(sqlite3.connect(database)) as opened:
-        if not opened.execute("SELECT 1 FROM sqlite_master WHERE name = 'logbook_photo'").fetchone():
-            return []
-        rows = opened.execute("SELECT image FROM logbook_photo UNION SELECT thumbnail FROM logbook_photo").fetchall()
-    return sorted(name for (name,) in rows if name)
+        for table, column in kept_files.columns():
+            if column in {row[1] for row in opened.execute(f"PRAGMA table_info({table})")}:
+                found.update(name for (name,) in opened.execute(f"SELECT {column} FROM {table}") if name)
+    return sorted(found)
 
 
 def _hash(path):

@@ -2,6 +2,7 @@
 
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
+from django.db.migrations.loader import MigrationLoader
 
 
 def pending():
@@ -12,13 +13,14 @@ def pending():
 
 def unknown():
     """The migrations that are applied but not known to this code: it is older than its data."""
-    executor = MigrationExecutor(connection)
-    ours = {app for app, _ in executor.loader.disk_migrations}
-    return [
-        f"{app}.{name}"
-        for app, name in executor.loader.applied_migrations
-        if app in ours and (app, name) not in executor.loader.graph.nodes
-    ]
+    return unknown_of(MigrationExecutor(connection).loader.applied_migrations)
+
+
+def unknown_of(applied):
+    """Those of some migrations (app and name) of ours that this code does not know."""
+    loader = MigrationLoader(None)
+    ours = {app for app, _ in loader.disk_migrations}
+    return [f"{app}.{name}" for app, name in sorted(applied) if app in ours and (app, name) not in loader.graph.nodes]
 
 
 def difference():

@@ -9,8 +9,8 @@ from django.core.management.base import CommandError
 from django.db import connection
 
 from web.benches.trends import keeper
+from web.logbook import kept_files
 from web.logbook.actions.open_call import end_quick_looks
-from web.logbook.photos import pictures
 from web.running import backups, schema
 from web.running.lock import InUse, data_lock
 
@@ -39,7 +39,7 @@ def make_ready():
     if known and schema.pending():
         backups.make("before migration")
     call_command("migrate", verbosity=0)
-    pictures.sweep()
+    kept_files.sweep()
     end_quick_looks()
     connection.close()
 

@@ -11,6 +11,8 @@ KINDS: Final = {"part": "part", "labour": "hours", "travel": "travel", "whole": 
 MOST_CENTS: Final = 100_000_000
 MOST_QUANTITY: Final = Decimal(1000)
 CENT: Final = Decimal(1)
+# No price and no quantity is typed in more letters.
+LONGEST: Final = 24
 
 
 @dataclass(frozen=True)
@@ -88,7 +90,7 @@ def parse_money(text: str) -> int | None:
     if "," in bare and "." not in bare and len(bare.rpartition(",")[2]) in (1, 2):
         bare = bare.replace(",", ".")
     bare = bare.replace(",", "")
-    if not bare.replace(".", "", 1).isascii() or not bare.replace(".", "", 1).isdigit():
+    if not _is_figure(bare):
         raise InputError(f"“{text.strip()[:20]}” is no price, as in 45 or 45.50")
     cents = _cents(Decimal(bare) * 100)
     if cents > MOST_CENTS:
@@ -96,10 +98,15 @@ def parse_money(text: str) -> int | None:
     return cents
 
 
+def _is_figure(bare: str) -> bool:
+    digits = bare.replace(".", "", 1)
+    return len(bare) <= LONGEST and digits.isascii() and digits.isdigit()
+
+
 def parse_quantity(text: str) -> Decimal:
     """Return a typed quantity of pieces or hours; InputError names what is wrong."""
     bare = text.strip().replace(",", ".")
-    if not bare.replace(".", "", 1).isascii() or not bare.replace(".", "", 1).isdigit():
+    if not _is_figure(bare):
         raise InputError(f"“{text.strip()[:20]}” is no quantity, as in 1 or 2.5")
     value = Decimal(bare)
     if not 0 < value <= MOST_QUANTITY:

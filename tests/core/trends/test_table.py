@@ -134,3 +134,51 @@ def test_reading_can_be_stopped_and_tells_how_far_it_is():
 def test_every_role_has_its_words_and_span():
     assert all(role.words and role.span[0] < role.span[1] for role in ROLES.values())
     assert [role.code for role in ROLES.values() if role.is_state] == ["compressor", "defrost", "door"]
+
+
+# Files that are no logs, or logs nobody writes: each is refused in one line.
+HOSTILE = {
+    "only commas": b"," * 64_000,
+    "sixty columns of nothing": (b"," * 59 + b"1\n") * 1000,
+    "times that are none": b"".join(b"2026-99-%d 10:%02d," % (n, n % 90) * 30 + b"1\n" for n in range(120)),
+    "clocks everywhere": (b"1:11," * 58 + b"1\n") * 300,
+    "one word": b"a" * 64_000,
+    "quotation marks": (b'"' + b"," * 5000) * 12,
+}
+
+
+@pytest.mark.parametrize("how", HOSTILE)
+def test_a_file_that_is_no_log_is_refused_after_few_words_were_tried_as_a_time(how, monkeypatch):
+    tried = []
+    reads = layout._reads
+    monkeypatch.setattr(layout, "_reads", lambda stamp, form: tried.append(stamp) or reads(stamp, form))
+    layout._forms.cache_clear()
+    with pytest.raises(InputError) as said:
+        layout.look(HOSTILE[how])
+    assert len(str(said.value)) < 160 and len(tried) < 2 * layout.MOST_TRIED
+
+
+@pytest.mark.parametrize(("cell", "says"), [
+    (b"2026-01-01 10:00" + b"1" * 60_000 + b",4\n", "Row 5 is longer than 4,096 letters"),
+    (b"2026-01-01 10:00," + b"9" * 60_000 + b"\n", "Row 5 is longer than 4,096 letters"),
+    (b'2026-01-01 10:00,"4\n', "Row 5: a quotation mark without its end"),
+    (b"2026-01-01 10:00" + b"1" * 3000 + b",4\n", "Row 5: “2026-01-01 10:001+” is no time like the first row's"),
+])  # fmt: skip
+def test_a_row_no_logger_writes_is_named_before_it_is_held_in_memory(cell, says):
+    text = b"time,box F\n" + b"".join(b"2026-01-01 09:%02d,%d\n" % (n, n) for n in range(3)) + cell
+    with pytest.raises(InputError, match=says):
+        read(text + b"2026-01-01 11:00,1\n" * 20_000)
+
+
+@pytest.mark.parametrize("end", ["\n", "\r\n"])
+def test_rows_are_counted_however_they_end(end):
+    rows = ["time,box F", *(f"2026-01-01 09:{n:02d},{n}" for n in range(60)), "2026-01-01 10:00,x" + "y" * 5000]
+    with pytest.raises(InputError, match="Row 62 is longer"):
+        read(end.join([*rows, ""]))
+
+
+@given(st.lists(st.integers(-40, 90), min_size=2, max_size=40), st.sampled_from(["\n", "\r\n"]))
+def test_narrow_rows_are_read_as_they_are(figures, end):
+    began = datetime(2026, 1, 1, tzinfo=UTC)
+    lines = ["time,box F", *(f"{began + timedelta(minutes=n):%Y-%m-%d %H:%M},{value}" for n, value in enumerate(figures)), ""]
+    assert read(end.join(lines)).values["box_f"].tolist() == [float(value) for value in figures]

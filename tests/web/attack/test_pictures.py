@@ -11,6 +11,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
 from kettle.knowledge.errors import InputError
+from web.logbook import kept_files
 from web.logbook.actions.add_photo import add_photo
 from web.logbook.models import Photo
 from web.logbook.photos import pictures
@@ -85,8 +86,8 @@ def test_a_photo_that_cannot_be_kept_leaves_no_file_and_what_was_cut_off_is_swep
     assert len(list(tmp_path.rglob("*.jpg"))) == 2 and Photo.objects.count() == 1
     orphan = tmp_path / "photos" / "cut-off.jpg"
     orphan.write_bytes(b"half")
-    assert pictures.sweep() == 0, "an upload may still be writing it"
-    assert pictures.sweep(now=orphan.stat().st_mtime + 2 * pictures.ORPHANED_S) == 1
+    assert kept_files.sweep() == 0, "an upload may still be writing it"
+    assert kept_files.sweep(now=orphan.stat().st_mtime + 2 * kept_files.ORPHANED_S) == 1
     assert (tmp_path / kept.image.name).exists() and not orphan.exists()
 
 
@@ -97,3 +98,20 @@ def test_scans_are_counted_also_past_a_thumbnail():
     exif = Image.Exif()
     exif[0x010E] = "\xff\xda" * 40
     assert pictures._scans(picture(300, 200, exif=exif.tobytes())) == 1
+
+
+def test_what_a_camera_wrote_beside_the_picture_goes_no_further():
+    upload = picture(300, 200, comment=b"home address of the owner", icc_profile=b"a profile", dpi=(300, 300))
+    _, large, small = pictures.prepared(upload)
+    for made in (large, small):
+        assert b"home address" not in made.read()
+        assert "comment" not in Image.open(made).info
+
+
+def test_a_picture_of_too_many_pixels_is_told_so_and_not_called_broken():
+    # A header that says 15,000 × 15,000 is enough: nothing is decoded.
+    whole = bytearray(picture(16, 16).read())
+    frame = whole.index(b"\xff\xc0")
+    whole[frame + 5 : frame + 9] = (15_000).to_bytes(2, "big") * 2
+    with pytest.raises(InputError, match="more than 210 million pixels"):
+        pictures.prepared(SimpleUploadedFile("x", bytes(whole)))

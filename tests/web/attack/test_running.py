@@ -1,6 +1,7 @@
 """An installation that is not the demo: started, watched, backed up while it runs, restored, killed; behind TLS; and clear refusals."""
 
 import gzip
+import hashlib
 import json
 import os
 import shutil
@@ -16,12 +17,14 @@ import zipfile
 from datetime import UTC, datetime, timedelta
 from http.cookiejar import CookieJar
 from pathlib import Path
+from types import SimpleNamespace
 from urllib.parse import urlencode
 
 import pytest
 from django.conf import settings
 from django.core.management.base import CommandError
 
+from web.logbook import kept_files
 from web.running import backups
 from web.running.serving import check_environment
 
@@ -243,6 +246,7 @@ def kept(tmp_path, settings):
         opened.execute("CREATE TABLE logbook_photo (image TEXT, thumbnail TEXT)")
         opened.execute("INSERT INTO logbook_photo VALUES ('photos/a.jpg', 'photos/a.jpg')")
         opened.execute("CREATE TABLE accounts_installation (key TEXT)")
+        opened.execute("CREATE TABLE django_migrations (app TEXT, name TEXT)")
     settings.DATABASES["default"]["NAME"], before = database, settings.DATABASES["default"]["NAME"]
     yield tmp_path
     settings.DATABASES["default"]["NAME"] = before
@@ -262,6 +266,58 @@ def test_a_backup_holds_the_photos_and_a_broken_one_is_refused(kept, tmp_path_fa
     (kept / "not.zip").write_bytes(b"nothing")
     with pytest.raises(backups.BackupError, match="is no backup"):
         backups.unpack(kept / "not.zip", tmp_path_factory.mktemp("empty"))
+
+
+def test_every_field_that_names_a_file_is_in_a_backup(kept):
+    for table, column in kept_files.columns():
+        with sqlite3.connect(kept / "kettle.sqlite3") as opened:
+            if table != "logbook_photo":
+                opened.execute(f"CREATE TABLE IF NOT EXISTS {table} (id INTEGER)")
+                opened.execute(f"ALTER TABLE {table} ADD COLUMN {column} TEXT")
+            opened.execute(f"INSERT INTO {table} ({column}) VALUES ('photos/{table}-{column}')")
+        (kept / "media" / "photos" / f"{table}-{column}").write_bytes(column.encode())
+    with zipfile.ZipFile(backups.make()) as archive:
+        held = set(archive.namelist())
+    assert len(kept_files.columns()) >= 5
+    assert {f"media/photos/{table}-{column}" for table, column in kept_files.columns()} <= held
+
+
+MALFORMED = {
+    "no manifest": {"kettle.sqlite3": b""},
+    "manifest is no JSON": {"manifest.json": b"{"},
+    "manifest is a list": {"manifest.json": b"[]"},
+    "files is a list": {"manifest.json": b'{"at": "now", "files": ["a"]}'},
+    "no database": {"manifest.json": b'{"at": "now", "files": {}}'},
+    "deep": {"manifest.json": b"[" * 100_000},
+    "a file of somewhere else": {"manifest.json": b'{"at": "now", "files": {"kettle.sqlite3": "0", "../a": "0"}}', "kettle.sqlite3": b""},
+    "a hash that is none": {"manifest.json": b'{"at": "now", "files": {"kettle.sqlite3": 7}}', "kettle.sqlite3": b"x"},
+    "no SQLite": {"manifest.json": json.dumps({"at": "now", "files": {"kettle.sqlite3": hashlib.sha256(b"x" * 4096).hexdigest()}}).encode(),
+                  "kettle.sqlite3": b"x" * 4096},
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("how", MALFORMED)
+def test_a_malformed_backup_is_refused_in_one_line_and_nothing_is_moved(kept, how):
+    with zipfile.ZipFile(kept / "odd.zip", "w") as archive:
+        for name, data in MALFORMED[how].items():
+            archive.writestr(name, data)
+    with pytest.raises(backups.BackupError) as said:
+        backups.restore(kept / "odd.zip", replace=True)
+    assert len(str(said.value)) < 160
+    assert (kept / "media" / "photos" / "a.jpg").read_bytes() == b"picture" and not list(kept.glob("before-restore-*"))
+
+
+def test_a_backup_of_a_newer_version_is_refused_before_anything_is_put_in_its_place(kept, monkeypatch):
+    with sqlite3.connect(kept / "kettle.sqlite3") as opened:
+        opened.execute("INSERT INTO django_migrations VALUES ('logbook', '9999_later')")
+    monkeypatch.setattr(backups, "_require_known", lambda database: None)
+    made = backups.make()
+    monkeypatch.undo()
+    monkeypatch.setattr(backups.schema, "MigrationLoader", lambda connection: SimpleNamespace(
+        disk_migrations={("logbook", "0001_initial"): None}, graph=SimpleNamespace(nodes={("logbook", "0001_initial")})))  # fmt: skip
+    with pytest.raises(backups.BackupError, match="newer version.*logbook.9999_later"):
+        backups.restore(made, replace=True)
+    assert not list(kept.glob("before-restore-*"))
 
 
 @pytest.mark.parametrize("state", ["0001-ice", "0006-reasons"])

@@ -9,12 +9,15 @@ from datetime import timedelta
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 from django.utils import timezone
 
 from kettle.benches.probes.hearing import Hearing
 from web.benches.refrigerant.actions.record import keep_microns
 from web.logbook.actions.do_act import do_act
+from web.logbook.actions import gas as booking
 from web.logbook.actions.gas import keep_cylinder
 from web.logbook.calls.judging import judge_call
 from web.logbook.models import Act, ChangeStep, Cylinder, Device, GasMove, LeakLook, StandingTest, VacuumReading
@@ -147,6 +150,27 @@ def test_lines_are_read_in_from_a_csv_all_or_none(at_work, supply):
     ):  # fmt: skip
         assert says in read_in(at_work, text), text
     assert GasMove.objects.count() == 2
+
+
+def test_the_same_file_is_booked_once_whatever_its_name(at_work, supply):
+    text = "day,kind,ounces,cylinder,reason\n2026-01-10,bought,384,404-1,spring\n"
+    read_in(at_work, text)
+    for again in (text, text.replace("\n", "\r\n"), "\ufeff" + text):
+        assert "already, 1 lines; nothing is booked twice" in read_in(at_work, again, "copy.csv")
+    assert GasMove.objects.count() == 1
+    assert "1 lines read in" in read_in(at_work, text.replace("384", "385"))
+
+
+def test_a_ledger_of_five_thousand_lines_is_written_in_few_statements_and_checked_before_any(at_work, supply, monkeypatch):
+    rows = "".join(f"2026-01-{n % 28 + 1:02d},bought,{n % 90 + 1},404-1,line {n}\n" for n in range(5000))
+    checked, keep, order = booking._checked, booking._keep_all, []
+    monkeypatch.setattr(booking, "_checked", lambda *given: order.append("checked") or checked(*given))
+    monkeypatch.setattr(booking, "_keep_all", lambda *given: order.append("kept") or keep(*given))
+    with CaptureQueriesContext(connection) as told:
+        assert "5000 lines read in" in read_in(at_work, "day,kind,ounces,cylinder,reason\n" + rows)
+    assert GasMove.objects.count() == 5000 and order == ["checked"] * 5000 + ["kept"]
+    inside = [one["sql"] for one in told if one["sql"].startswith("INSERT INTO \"logbook_gasmove")]
+    assert len(inside) < 100, "many lines to a statement"
 
 
 def test_a_recovery_cylinder_that_is_too_full_by_the_scale_is_said(at_work, call, user):

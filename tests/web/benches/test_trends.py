@@ -2,6 +2,8 @@
 
 import json
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
@@ -9,12 +11,16 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from django.utils import timezone
 
+from kettle.knowledge.errors import InputError, Stopped
 from kettle.trends.series import Trend
 from web.benches.trends import keeper, reading
 from web.benches.trends.actions.keep_live import keep_live
+from web.links import probes
+from web.logbook.actions.devices import check_address
 from web.logbook.actions.do_act import do_act
+from web.logbook.actions.open_call import open_call
 from web.logbook.calls.judging import judge_call
-from web.logbook.models import Device, LogEntry, TrendData, TrendLog, TrendMatch
+from web.logbook.models import Device, LogEntry, TrendData, TrendLog, TrendMatch, Unit
 from web.logbook.trends import life_marks, of_unit, packed, trend_of, unpacked
 
 BEGINS = datetime(2026, 3, 2, 0, 0, tzinfo=UTC)
@@ -205,3 +211,108 @@ def test_logs_of_another_shop_are_out_of_reach(client, stranger, log, unit):
     for name in ("read-log", "stop-log", "take-log", "undo-log"):
         assert client.post(reverse(name, args=[log.pk])).status_code == 404
     assert drop(client, unit, text()).status_code == 404
+
+
+def device(unit, kind, name, address):
+    made = Device.objects.create(shop=unit.shop, kind=kind, name=name, address=address)
+    setattr(unit, kind, made)
+    unit.save()
+    return made
+
+
+def test_one_bad_device_is_the_matter_of_its_shop_alone(call, user, unit, stranger, monkeypatch):
+    """An address that no name can be ended the round of everybody."""
+    device(unit, "controller", "Case", "a..b:5")
+    other = Unit.objects.create(shop=stranger.member.shop, name="Cooler", kind="walk_in_cooler", refrigerant="R-134a", set_f=36)
+    good = device(other, "controller", "Case", "127.0.0.1:1")
+    theirs = open_call(stranger, other, "")
+    link = keeper.controller.link
+    answers = SimpleNamespace(live=lambda: {"box_f": 31.0, "state": 1.0})
+    monkeypatch.setattr(keeper.controller, "link", lambda one: answers if one.pk == good.pk else link(one))
+    keeper.keep_all()
+    assert TrendLog.objects.get().call == theirs
+    monkeypatch.setattr(keeper, "keep_live", lambda user, call, *more: 1 / 0)
+    keeper.keep_all()
+
+
+def test_a_controller_that_keeps_silent_is_asked_more_and_more_seldom(call, unit, monkeypatch):
+    device(unit, "controller", "Case", "127.0.0.1:1")
+    keeper._silent.clear()
+    clock, asked = [1000.0], []
+    monkeypatch.setattr(keeper.time, "monotonic", lambda: clock[0])
+    monkeypatch.setattr(keeper, "_live", lambda one: asked.append(clock[0]))
+    for _ in range(60):
+        keeper.keep_all()
+        clock[0] += 60.0
+    waits = np.diff(asked)
+    assert waits[:4].tolist() == [120.0, 240.0, 480.0, 900.0] and set(waits[3:]) == {900.0}
+    unit.controller.address = "127.0.0.1:2"
+    unit.controller.save()
+    keeper.keep_all()
+    assert asked[-1] == clock[0], "at another address it is asked at once"
+
+
+def test_probes_nobody_has_or_asks_for_are_not_listened_to(call, unit, monkeypatch):
+    monkeypatch.setattr(probes.ProbeLink, "listen", lambda self: None)
+    probes._links.clear()
+    clock = [1000.0]
+    monkeypatch.setattr(probes.time, "monotonic", lambda: clock[0])
+    van = device(unit, "probes", "Van", "127.0.0.1:1")
+    link = probes.link(van)
+    keeper.keep_all()
+    assert not link.stop.is_set()
+    van.delete()
+    unit.refresh_from_db()
+    keeper.keep_all()
+    assert link.stop.is_set() and not probes._links
+    many = [SimpleNamespace(pk=n, address="127.0.0.1:1") for n in range(probes.MOST_LINKS + 5)]
+    links = [probes.link(one) for one in many if not clock.__setitem__(0, clock[0] + 1.0)]
+    assert len(probes._links) == probes.MOST_LINKS and [one.stop.is_set() for one in links[:6]] == [True] * 5 + [False]
+    clock[0] += probes.UNASKED_S + 1.0
+    probes.end_unasked({(one.pk, one.address) for one in many})
+    assert not probes._links
+
+
+@pytest.mark.parametrize(("address", "allowed"), [
+    ("192.168.8.20:502", True), ("case-7.local:502", True), ("localhost:5020", True), ("[fd00::1]:502", True), ("a..b:5", False),
+    (".a:5", False), ("a.:5", False), ("-a:5", False), ("a-:5", False), ("300.1.1.1:5", False), ("1.2.3:5", False), ("[::g]:5", False),
+    (f"{'a' * 64}.b:5", False), ("a b:5", False), (":5", False), ("a:0", False), ("a:65536", False), ("a:٥", False),
+])  # fmt: skip
+def test_an_address_is_a_host_and_a_port(address, allowed):
+    if allowed:
+        assert check_address(f" {address} ") == address
+    else:
+        with pytest.raises(InputError, match="^Address: "):
+            check_address(address)
+
+
+def test_a_log_waits_for_its_reader_and_says_that_somebody_is_at_it(log, at_work, unit, monkeypatch):
+    monkeypatch.setattr(reading, "WAITS_S", 0.01)
+    TrendLog.objects.filter(pk=log.pk).update(state="reading", touched_at=timezone.now() - timedelta(minutes=5))
+    taken = [reading._readers.acquire() for _ in range(reading.READERS)]
+    monkeypatch.setattr(reading, "_go_on", lambda one, rows: False)
+    with pytest.raises(Stopped):
+        reading._wait(log)
+    for _ in taken:
+        reading._readers.release()
+
+
+def test_an_unread_log_taken_back_lets_its_file_go_and_stays_on_record(at_work, unit, django_capture_on_commit_callbacks):
+    drop(at_work, unit, text())
+    found = TrendLog.objects.get()
+    path = Path(found.file.path)
+    assert path.exists()
+    with django_capture_on_commit_callbacks(execute=True):
+        at_work.post(reverse("undo-log", args=[found.pk]))
+    found.refresh_from_db()
+    assert not path.exists() and found.undone_at and not found.file
+
+
+def test_a_log_whose_file_is_gone_says_so_without_its_path(at_work, unit, monkeypatch):
+    drop(at_work, unit, text())
+    found = TrendLog.objects.get()
+    Path(found.file.path).unlink()
+    TrendLog.objects.update(state="reading")
+    reading.work(found.pk)
+    found.refresh_from_db()
+    assert (found.state, found.complaint) == ("failed", "Its file is not there any more: bring it again")

@@ -7,8 +7,8 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from PIL import Image
 
+from web.logbook import kept_files
 from web.logbook.models import Site, Unit
-from web.logbook.photos import pictures
 
 PLATE = {"site_name": "Upper mill", "name": "Case 4", "kind": "walk_in_cooler", "refrigerant": "R-448A"}
 
@@ -110,6 +110,6 @@ def test_the_photo_of_the_plate_is_kept_checked_and_shown_to_its_own_shop(at_wor
     at_work.post(reverse("new-unit"), PLATE | {"plate_photo": SimpleUploadedFile("plate.png", out.getvalue())})
     unit = Unit.objects.get()
     assert at_work.get(reverse("plate-photo", args=[unit.pk])).headers["Content-Type"] == "image/jpeg"
-    assert pictures.sweep(now=9e12) == 0, "a plate's photo is nobody's leftover"
+    assert kept_files.sweep(now=9e12) == 0, "a plate's photo is nobody's leftover"
     client.force_login(stranger)
     assert client.get(reverse("plate-photo", args=[unit.pk])).status_code == 404

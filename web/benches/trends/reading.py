@@ -49,8 +49,10 @@ def work(pk):
         pass
     except InputError as error:
         TrendLog.objects.filter(pk=pk, state="reading").update(state="failed", complaint=str(error)[:300])
+    except FileNotFoundError:
+        TrendLog.objects.filter(pk=pk, state="reading").update(state="failed", complaint="Its file is not there any more: bring it again")
     except Exception as error:
-        TrendLog.objects.filter(pk=pk, state="reading").update(state="failed", complaint=f"{type(error).__name__}: {error}"[:300])
+        TrendLog.objects.filter(pk=pk, state="reading").update(state="failed", complaint=f"It could not be read ({type(error).__name__})")
         raise
     finally:
         if threading.current_thread() is not threading.main_thread():

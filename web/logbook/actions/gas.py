@@ -63,8 +63,8 @@ def keep_cylinder(user, typed):
 def keep_move(user, typed):
     """Store a line of the ledger as a person typed it; FieldErrors by field, and nothing is stored then."""
     shop = shop_of(user)
-    number = typed.get("cylinder", "").strip()
-    return _line(user, shop, **_checked(typed, shown_to(user), {one.number: one for one in shop.cylinders.filter(number=number, gone_at=None)}))
+    named = shop.cylinders.filter(number=typed.get("cylinder", "").strip(), gone_at=None)
+    return _line(user, shop, **_checked(typed, shown_to(user), {one.number: one for one in named}))
 
 
 def _checked(typed, shown, cylinders):
@@ -146,7 +146,8 @@ def _rows(content):
 def _keep_all(user, shop, lines, content):
     before = LogEntry.objects.filter(shop=shop, action="import_moves", data__content=content).first()
     if before is not None:
-        raise InputError(f"File: it was read in on {timezone.localdate(before.at)} already, {before.data['rows']} lines; nothing is booked twice")
+        when = timezone.localdate(before.at)
+        raise InputError(f"File: it was read in on {when} already, {before.data['rows']} lines; nothing is booked twice")
     used = {line["cylinder"].pk: line["cylinder"] for line in lines}
     gone = shop.cylinders.filter(pk__in=used, gone_at__isnull=False).first()
     if gone is not None:

@@ -3,11 +3,9 @@
 import base64
 import io
 import threading
-import time
 import uuid
 import warnings
 
-from django.conf import settings
 from django.core.files.base import ContentFile
 from PIL import Image, ImageOps, UnidentifiedImageError
 
@@ -19,8 +17,8 @@ SIDE, THUMBNAIL_SIDE = 2400, 320
 # A camera's JPEG is decoded at a half, a quarter or an eighth of its size, row by row; what must be held whole is held to less.
 LARGEST_MP = {"JPEG": 210, "whole": 24, "PNG": 24, "WEBP": 16}
 LONGEST_SIDE = 20_000
-# A file nobody names is swept away once no upload can still be writing it.
-ORPHANED_S = 3600
+# The library refuses by itself from twice this on.
+Image.MAX_IMAGE_PIXELS = LARGEST_MP["JPEG"] * 500_000
 _one_at_a_time = threading.Semaphore(1)
 _PATIENCE_S = 30
 
@@ -55,7 +53,9 @@ def _opened(upload):
         return ImageOps.exif_transpose(picture).convert("RGB")
     except InputError:
         raise
-    except (UnidentifiedImageError, Image.DecompressionBombError, OSError, SyntaxError, ValueError, MemoryError):
+    except Image.DecompressionBombError:
+        raise InputError(f"Photo: it is more than {LARGEST_MP['JPEG']} million pixels") from None
+    except (UnidentifiedImageError, OSError, SyntaxError, ValueError, MemoryError):
         raise InputError("Photo: this is not a JPEG, PNG or WebP picture, or it is broken") from None
 
 
@@ -98,24 +98,11 @@ def _encoded(picture, side):
     """The picture as JPEG bytes, no larger than `side`; only pixels are carried over, no metadata."""
     small = picture.copy()
     small.thumbnail((side, side))
+    # A comment, a profile, a place: what the camera wrote beside the picture goes no further.
+    small.info = {}
     out = io.BytesIO()
     small.save(out, "JPEG", quality=85)
     return ContentFile(out.getvalue())
-
-
-def sweep(now=None):
-    """Delete photo files that no row names: what an upload that was cut off left behind. Returns how many."""
-    from web.logbook.models import Photo, Unit
-
-    named = {name for row in Photo.objects.values_list("image", "thumbnail") for name in row}
-    named |= {name for row in Unit.objects.exclude(plate_photo="").values_list("plate_photo", "plate_small") for name in row}
-    now, swept = now or time.time(), 0
-    for folder in ("photos", "thumbnails"):
-        for path in (settings.MEDIA_ROOT / folder).glob("*"):
-            if f"{folder}/{path.name}" not in named and now - path.stat().st_mtime > ORPHANED_S:
-                path.unlink()
-                swept += 1
-    return swept
 
 
 def image_of(photo):

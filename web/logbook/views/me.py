@@ -3,7 +3,6 @@
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_http_methods, require_POST
 
 import kettle
@@ -12,6 +11,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import SHOWN_CHOICES
 from web.accounts.access import shop_of
 from web.logbook.actions import choose_ways
+from web.logbook.sent import back
 
 UNIT_LABELS = {"temperature": "Temperatures", "pressure": "Pressures", "mass": "Weights", "vacuum": "Deep vacuum"}
 UNIT_EXAMPLES = [("Box", 36.5, "°F"), ("Superheat", 9.0, "°F diff"), ("Suction", 31.0, "psig"), ("In vacuum", -3.0, "psig"),
@@ -57,5 +57,4 @@ def schools(request):
 def by_feel(request):
     """Tell lines by feel or by numbers, and go back to where one was."""
     choose_ways.choose_by_feel(request.user, request.POST.get("by_feel") == "yes")
-    back = request.POST.get("next", "")
-    return redirect(back if url_has_allowed_host_and_scheme(back, allowed_hosts={request.get_host()}) else "board")
+    return back(request)

@@ -2,32 +2,25 @@
 
 from django.contrib import messages
 from django.http import HttpResponse
-from django.shortcuts import get_object_or_404, redirect
-from django.utils.http import url_has_allowed_host_and_scheme
+from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.logbook.actions import promise as acting
 from web.logbook.calls.calendars import calendar_of
-from web.logbook.models import Call, FollowUp
-
-
-def _back(request):
-    to = request.POST.get("next", "")
-    return redirect(to) if url_has_allowed_host_and_scheme(to, {request.get_host()}) else redirect("board")
+from web.logbook.models import FollowUp
+from web.logbook.sent import back, call_of
 
 
 @require_POST
 def done(request, pk):
     """It was looked at."""
     found = get_object_or_404(FollowUp.objects.for_user(request.user), pk=pk)
-    number = request.POST.get("call", "")
-    call = get_object_or_404(Call.objects.for_user(request.user), number=number) if number.isascii() and number.isdigit() else None
     try:
-        acting.keep_promise(request.user, found, call)
+        acting.keep_promise(request.user, found, call_of(request))
     except InputError as error:
         messages.error(request, str(error))
-    return _back(request)
+    return back(request)
 
 
 @require_POST
@@ -38,7 +31,7 @@ def let_go(request, pk):
         acting.let_go(request.user, found, request.POST.get("reason", ""))
     except InputError as error:
         messages.error(request, next(iter(error.by_field.values())) if isinstance(error, FieldErrors) else str(error))
-    return _back(request)
+    return back(request)
 
 
 @require_safe

@@ -62,7 +62,7 @@ def try_out(request, number):
     if act in ACTS:
         try:
             grid = edit.WHOLE_HOUR_MIN if posted.get("whole_hours") else edit.GRID_MIN
-            draft = ACTS[act](draft, int(posted.get("place") or 0), posted, grid)
+            draft = ACTS[act](draft, int(_finite(posted.get("place") or 0)), posted, grid)
         except InputError as error:
             complaint = str(error)
         except (ValueError, KeyError):

@@ -7,6 +7,7 @@ from django.utils import timezone
 from kettle.benches.prove.proofs import KINDS
 from kettle.benches.prove.stock import STOCK
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.units import whole
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
@@ -52,14 +53,15 @@ def remind(user, call, minutes_text):
     require_same_shop(user, call)
     require_open(call)
     low, high = REMIND_MIN
-    if not (minutes_text.isascii() and minutes_text.isdigit() and low <= int(minutes_text) <= high):
+    minutes = whole(minutes_text, low, high)
+    if minutes is None:
         raise InputError(f"Remind me: “{minutes_text[:10]}” is outside {low} to {high} minutes")
     watch = call.boxwatchs.filter(undone_at=None).last()
     if watch is None:
         raise InputError("Begin to watch the box first")
-    watch.remind_at, watch.reminded_at = timezone.now() + timedelta(minutes=int(minutes_text)), None
+    watch.remind_at, watch.reminded_at = timezone.now() + timedelta(minutes=minutes), None
     watch.save(update_fields=["remind_at", "reminded_at"])
-    log.write(user, "remind", call, minutes=int(minutes_text))
+    log.write(user, "remind", call, minutes=minutes)
     return watch
 
 

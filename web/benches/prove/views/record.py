@@ -4,9 +4,8 @@ import json
 
 from django.contrib import messages
 from django.http import Http404
-from django.shortcuts import get_object_or_404, redirect, render
+from django.shortcuts import get_object_or_404, render
 from django.utils import timezone
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.prove.held import Case, record
@@ -18,6 +17,7 @@ from web.accounts.models import Member
 from web.logbook.actions.outcomes import answer_outcome
 from web.logbook.calls.outcomes import reminders_of
 from web.logbook.models import Call, Outcome
+from web.logbook.sent import back
 
 MOST_ROWS = 12
 
@@ -43,8 +43,7 @@ def held(request, number, answer):
         messages.error(request, str(error))
     else:
         messages.success(request, f"{call}: {outcome.get_answer_display()}. It counts in the shop's record.")
-    to = request.POST.get("next", "")
-    return redirect(to) if url_has_allowed_host_and_scheme(to, {request.get_host()}) else redirect("board")
+    return back(request)
 
 
 @require_safe

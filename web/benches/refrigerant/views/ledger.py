@@ -1,7 +1,5 @@
 """The shop's ledger of refrigerant: cylinders with their balance, every line, counter-entries, CSV, and a site's year."""
 
-import csv
-
 from django.contrib import messages
 from django.core.paginator import Paginator
 from django.db.models import Sum
@@ -16,6 +14,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import whole
 from web.accounts.access import shop_of, shown_to
 from web.logbook.actions.gas import BY_HAND, CSV_COLUMNS, counter_move, import_moves, keep_cylinder, keep_move
+from web.logbook.csv_lines import lines
 from web.logbook.models import GasMove, Site
 from web.logbook.refrigerant.ledger import over_limit
 
@@ -124,36 +123,21 @@ def counter(request, pk):
     return redirect("ledger")
 
 
-class _Echo:
-    """What csv writes to: it hands each line on."""
-
-    def write(self, value):
-        """Return the line."""
-        return value
-
-
 @require_safe
 def as_csv(request):
     """The whole ledger, oldest first, line by line."""
-    lines = shop_of(request.user).gas_moves.select_related("cylinder", "unit__site", "call", "by").order_by("day", "pk")
-    writer = csv.writer(_Echo())
+    moves = shop_of(request.user).gas_moves.select_related("cylinder", "unit__site", "call", "by").order_by("day", "pk")
 
     def rows():
-        yield writer.writerow(COLUMNS)
-        for one in lines.iterator(chunk_size=2000):
+        yield COLUMNS
+        for one in moves.iterator(chunk_size=2000):
             who = one.by.get_full_name() or one.by.username
-            told = (one.day, one.kind, f"{one.oz:.2f}", one.refrigerant, one.cylinder or "", one.unit or "",
-                    one.call.number if one.call else "", who, one.reason, one.counters_id or "")  # fmt: skip
-            yield writer.writerow([_plain(str(cell)) for cell in told])
+            yield (one.day, one.kind, f"{one.oz:.2f}", one.refrigerant, one.cylinder, one.unit, one.call.number if one.call else None, who,
+                   one.reason, one.counters_id)  # fmt: skip
 
-    answer = StreamingHttpResponse(rows(), content_type="text/csv; charset=utf-8")
+    answer = StreamingHttpResponse(lines(rows()), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="refrigerant.csv"'
     return answer
-
-
-def _plain(cell):
-    """A cell that no spreadsheet takes for a formula."""
-    return f"'{cell}" if cell[:1] in ("=", "+", "@", "\t") or (cell[:1] == "-" and not cell[1:2].isdigit()) else cell
 
 
 @require_safe
@@ -161,11 +145,11 @@ def year(request, pk):
     """A site's year to print: what each unit took and gave."""
     site = get_object_or_404(Site.objects.for_user(request.user), pk=pk)
     shown, of = shown_to(request.user), whole(request.GET.get("year", ""), 2000, 2100) or timezone.localdate().year
-    lines = list(
+    moves = list(
         GasMove.objects.filter(unit__site=site, day__year=of).select_related("unit", "call", "by", "cylinder").order_by("day", "pk")
     )
     units = {}
-    for one in lines:
+    for one in moves:
         units.setdefault(one.unit, []).append((one, shown.text(one.oz, "oz", 1)))
     rows = [(unit, moves, *(_sum(moves, kind, shown) for kind in ("added", "recovered"))) for unit, moves in units.items()]
     return render(request, "refrigerant/year.html", {"site": site, "year": of, "rows": rows})

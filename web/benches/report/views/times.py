@@ -1,7 +1,5 @@
 """Times of a visit, and the office's sheet of a call."""
 
-import csv
-import io
 from datetime import datetime, timedelta
 
 from django.contrib import messages
@@ -18,6 +16,7 @@ from kettle.knowledge.units import format_number
 from web.benches.report.actions.mark_time import mark_time
 from web.logbook.actions.undo_entry import undo_entry
 from web.logbook.calls.courses import acts_of
+from web.logbook.csv_lines import lines
 from web.round.views.pages import call_of
 
 HOUR = 60.0
@@ -85,27 +84,25 @@ def _back(number):
 def office_sheet(request, number):
     """The office's sheet of a call as CSV: times, parts, refrigerant, what was accepted."""
     call = call_of(request, number)
-    told, out = spent_on(call), io.StringIO()
-    rows = csv.writer(out)
-    rows.writerow(("call", "date", "unit", "what", "detail", "quantity", "unit of it"))
+    told, rows = spent_on(call), [("call", "date", "unit", "what", "detail", "quantity", "unit of it")]
     head = (call.number, timezone.localtime(call.opened_at).date().isoformat(), str(call.unit))
     for kind, label in SPENT.items():
-        rows.writerow((*head, "time", label, f"{told.minutes[kind] / HOUR:.2f}", "h"))
-    rows.writerow((*head, "time", "overtime", f"{told.overtime / HOUR:.2f}", "h"))
+        rows.append((*head, "time", label, f"{told.minutes[kind] / HOUR:.2f}", "h"))
+    rows.append((*head, "time", "overtime", f"{told.overtime / HOUR:.2f}", "h"))
     used = call.partuseds.filter(undone_at=None)
     for one in used:
         cost = f", {money(one.cents)} each" if one.cents is not None else ""
-        rows.writerow((*head, "part", f"{one.what}{cost}", quantity_words(one.quantity), "piece"))
+        rows.append((*head, "part", f"{one.what}{cost}", quantity_words(one.quantity), "piece"))
     taken = [part for step in acts_of(call) for part in step.act.spares]
     for part in proposed(taken, [one.what for one in used]):
-        rows.writerow((*head, "part, not noted", part, 1, "piece"))
+        rows.append((*head, "part, not noted", part, 1, "piece"))
     for move in call.gas_moves.select_related("cylinder"):
-        rows.writerow(
+        rows.append(
             (*head, "refrigerant", f"{move.get_kind_display()} {move.refrigerant} {move.cylinder or ''}".strip(), f"{move.oz:.1f}", "oz")
         )
     quote = getattr(call, "quote", None)
     for line in quote.lines.exclude(answer="") if quote else ():
-        rows.writerow((*head, f"quote {line.answer}", line.what, line.quantity, line.get_kind_display()))
-    answer = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
+        rows.append((*head, f"quote {line.answer}", line.what, line.quantity, line.get_kind_display()))
+    answer = HttpResponse("".join(lines(rows)), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="call-{number}-office.csv"'
     return answer

@@ -6,6 +6,7 @@ from django.utils import timezone
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.units import whole
 from web.accounts.access import require_same_shop
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.record_reading import record_reading
@@ -26,9 +27,10 @@ def take_findings(user, call, trend_log, places):
         raise InputError("That log is of another unit")
     unit, taken = call.unit.resolved(), []
     for place in places:
-        if not (place.isascii() and place.isdigit() and int(place) < len(trend_log.findings)):
+        chosen = whole(place, 0, len(trend_log.findings) - 1) if trend_log.findings else None
+        if chosen is None:
             raise InputError("That log shows no such thing")
-        one = trend_log.findings[int(place)]
+        one = trend_log.findings[chosen]
         at = min(max(datetime.fromtimestamp(one["to"], UTC), call.opened_at), timezone.now())
         for key, value in one.get("keys", {}).items():
             entry = observations.REGISTRY.get(key)

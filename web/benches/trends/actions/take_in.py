@@ -6,6 +6,8 @@ from dataclasses import asdict
 from zoneinfo import available_timezones
 
 from django.core.files.storage import default_storage
+from django.db import transaction
+from django.db.models import Q
 from django.utils import timezone
 
 from kettle.knowledge.errors import FieldErrors, InputError
@@ -67,7 +69,7 @@ def _require_room(user, unit, call):
         require_open(call)
         if call.unit_id != unit.pk:
             raise InputError("Log: the call is on another unit")
-    if unit.trend_logs.filter(undone_at=None).count() >= MOST_OF_UNIT:
+    if unit.trend_logs.filter(Q(undone_at=None) | ~Q(file="")).count() >= MOST_OF_UNIT:
         raise InputError(f"{unit} holds {MOST_OF_UNIT} logs, which is all it can: take some back first")
 
 
@@ -140,5 +142,9 @@ def take_log_back(user, trend_log):
         trend_log.undone_at, trend_log.undone_by = timezone.now(), user
         if trend_log.state == "reading":
             trend_log.state = "stopped"
-        trend_log.save(update_fields=["undone_at", "undone_by", "state"])
+        name, trend_log.file = trend_log.file.name, ""
+        trend_log.save(update_fields=["undone_at", "undone_by", "state", "file"])
+        if name:
+            # It is shown nowhere any more, and nothing brings it back.
+            transaction.on_commit(lambda: default_storage.delete(name))
         log.write(user, "take_log_back", trend_log.call, shop=trend_log.shop, log=trend_log.pk)

@@ -10,7 +10,8 @@ from kettle.trends.clock import CLOCKS
 from kettle.trends.roles import ROLES, units_for
 from web.benches.trends import reading
 from web.benches.trends.actions import take_in
-from web.logbook.models import Call, TrendLog, Unit
+from web.logbook.models import TrendLog, Unit
+from web.logbook.sent import call_of
 
 UNIT_WORDS = {"": "on or off", "°F diff": "°F", "K": "°C"}
 
@@ -29,8 +30,7 @@ def _home(log):
 def add(request, pk):
     """A file dropped on a unit or on a call."""
     unit = get_object_or_404(Unit.objects.for_user(request.user), pk=pk)
-    number = request.POST.get("call", "")
-    call = get_object_or_404(Call.objects.for_user(request.user), number=number) if number.isascii() and number.isdigit() else None
+    call = call_of(request)
     try:
         log = take_in.take_in(request.user, unit, request.FILES.get("log"), call)
     except InputError as error:

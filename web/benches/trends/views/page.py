@@ -3,7 +3,7 @@
 import math
 
 from django.contrib import messages
-from django.http import JsonResponse
+from django.http import Http404, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
@@ -53,9 +53,12 @@ def trend_tile(request, pk):
 
 @require_POST
 def take(request, pk):
-    """Take what a log shows to the open call of its unit, as observations from a trend."""
+    """Take what a log shows to the open call of its unit, as observations from a trend: its own, else one's own, else the newest."""
     log = get_object_or_404(TrendLog.objects.for_user(request.user).select_related("unit"), pk=pk)
-    call = get_object_or_404(Call.objects.for_user(request.user), unit=log.unit_id, closed_at=None)
+    open_calls = Call.objects.for_user(request.user).filter(unit=log.unit_id, closed_at=None)
+    call = max(open_calls, key=lambda one: (one.pk == log.call_id, one.opened_by_id == request.user.pk, one.number), default=None)
+    if call is None:
+        raise Http404
     try:
         taken = take_findings(request.user, call, log, request.POST.getlist("place"))
     except InputError as error:

@@ -94,6 +94,7 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
+    "web.logbook.once.TakenOnce",
     "axes.middleware.AxesMiddleware",
 ]
 
@@ -106,6 +107,7 @@ TEMPLATES = [
         "DIRS": [ROOT / "web" / "templates"],
         "APP_DIRS": True,
         "OPTIONS": {
+            "builtins": ["web.logbook.templatetags.forms_once"],
             "context_processors": [
                 "django.template.context_processors.request",
                 "django.contrib.auth.context_processors.auth",

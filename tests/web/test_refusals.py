@@ -19,7 +19,9 @@ def closed(call, user):
     """A closed call with something of each kind on it that has a way back of its own."""
     rows = {
         "undo-mark": TimeMark.objects.create(call=call, by=user, what="arrived"),
-        "undo-measurement": Measurement.objects.create(call=call, by=user, what="volts", one="L1", other="L2", value=230.0, state="calling"),
+        "undo-measurement": Measurement.objects.create(
+            call=call, by=user, what="volts", one="L1", other="L2", value=230.0, state="calling"
+        ),
         "undo-cycle": SwitchMoment.objects.create(call=call, by=user, what="start"),
     }
     Call.objects.filter(pk=call.pk).update(closed_at=timezone.now())
@@ -46,7 +48,9 @@ def test_without_a_page_of_ours_to_go_back_to_it_is_the_board(at_work, call, clo
     assert answer.status_code == 302 and answer["Location"] == "/"
 
 
-@pytest.mark.parametrize("to", ["x", "//elsewhere.example/", "http://elsewhere.example/", "javascript:alert(1)", "", "/\\elsewhere", DIGITS])
+@pytest.mark.parametrize(
+    "to", ["x", "//elsewhere.example/", "http://elsewhere.example/", "javascript:alert(1)", "", "/\\elsewhere", DIGITS]
+)
 def test_a_way_back_that_is_no_page_of_ours_is_the_board(at_work, call, user, to):
     due = timezone.localdate()
     for n, name in enumerate(("promise-done", "promise-let-go")):
@@ -77,7 +81,8 @@ def test_what_a_log_shows_goes_to_one_of_two_open_calls(at_work, user, call, uni
 
 
 @pytest.mark.parametrize(("name", "typed"), [
-    ("remind", {"minutes": DIGITS}), ("use-part", {"what": "Fan", "quantity": DIGITS, "each": "9" * 31}), ("quote-limit", {"limit": "9" * 31}), ("watch-box", {"box_temp_f": DIGITS}),
+    ("remind", {"minutes": DIGITS}), ("use-part", {"what": "Fan", "quantity": DIGITS, "each": "9" * 31}),
+    ("quote-limit", {"limit": "9" * 31}), ("watch-box", {"box_temp_f": DIGITS}),
     ("quote-line", {"what": "Fan", "quantity": DIGITS, "price": "9" * 31}),
 ])  # fmt: skip
 def test_figures_without_end_are_refused_beside_their_field(at_work, call, name, typed):

@@ -16,6 +16,7 @@ from django.shortcuts import redirect, render, resolve_url
 from django.utils.http import urlencode
 
 from kettle.knowledge.errors import InputError
+from web.accounts.pages import page_before
 
 # In a session: whether the device it is on is the person's own.
 OWN_DEVICE = "own_device"
@@ -134,8 +135,7 @@ def _said_where_it_was_sent(request, words):
     messages.error(request, words)
     if request.headers.get("HX-Request") == "true":
         return HttpResponse(status=204, headers={"HX-Refresh": "true"})
-    came = urlsplit(request.headers.get("Referer", ""))
-    return redirect(came.path if came.netloc == request.get_host() and came.path.startswith("/") else "/")
+    return redirect(page_before(request))
 
 
 def _storage_words(error):

@@ -16,8 +16,8 @@ from django.utils import timezone
 
 from kettle.benches.probes.hearing import Hearing
 from web.benches.refrigerant.actions.record import keep_microns
-from web.logbook.actions.do_act import do_act
 from web.logbook.actions import gas as booking
+from web.logbook.actions.do_act import do_act
 from web.logbook.actions.gas import keep_cylinder
 from web.logbook.calls.judging import judge_call
 from web.logbook.models import Act, ChangeStep, Cylinder, Device, GasMove, LeakLook, StandingTest, VacuumReading
@@ -169,7 +169,7 @@ def test_a_ledger_of_five_thousand_lines_is_written_in_few_statements_and_checke
     with CaptureQueriesContext(connection) as told:
         assert "5000 lines read in" in read_in(at_work, "day,kind,ounces,cylinder,reason\n" + rows)
     assert GasMove.objects.count() == 5000 and order == ["checked"] * 5000 + ["kept"]
-    inside = [one["sql"] for one in told if one["sql"].startswith("INSERT INTO \"logbook_gasmove")]
+    inside = [one["sql"] for one in told if one["sql"].startswith('INSERT INTO "logbook_gasmove')]
     assert len(inside) < 100, "many lines to a statement"
 
 

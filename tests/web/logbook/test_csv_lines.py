@@ -10,7 +10,9 @@ from hypothesis import strategies as st
 from web.logbook.csv_lines import cell, lines
 
 
-@pytest.mark.parametrize("text", ["=1+1", "+1+1", "-2+cmd|'/C calc'!A0", "@SUM(A1)", " =1", "\t=1", "\r=1", "|a", "−2+3", "＝1", "'=1", '"=1', "-a"])
+@pytest.mark.parametrize(
+    "text", ["=1+1", "+1+1", "-2+cmd|'/C calc'!A0", "@SUM(A1)", " =1", "\t=1", "\r=1", "|a", "−2+3", "\uff1d1", "'=1", '"=1', "-a"]
+)
 def test_what_a_spreadsheet_would_work_out_is_text(text):
     assert cell(text) == f"'{text}"
 

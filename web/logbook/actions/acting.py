@@ -5,16 +5,26 @@ from functools import wraps
 from django.db import transaction
 
 from kettle.knowledge.errors import InputError
+from web.logbook import once
 from web.logbook.models import Call
 
 
 def action(function):
-    """Make a function an action: one transaction, which takes the write lock before the first look at what it changes."""
+    """Make a function an action: one transaction, which takes the write lock before the first look at what it changes.
+
+    What a form sent twice is taken once: the first action of a request notes the form's key with what it stores.
+    """
 
     @wraps(function)
     def acted(*given, **named):
         with transaction.atomic():
-            return function(*given, **named)
+            noted = once.note()
+            try:
+                return function(*given, **named)
+            except BaseException:
+                if noted:
+                    once.forget()
+                raise
 
     acted.is_action = True
     return acted

@@ -26,6 +26,7 @@ from web.logbook.models.records import (
     ValveTurn,
     Weighing,
 )
+from web.logbook.models.sent import SentOnce
 from web.logbook.models.times import TimeMark
 from web.logbook.models.trends import TrendData, TrendLog, TrendMatch
 from web.logbook.models.van import PartUsed, VanPart
@@ -68,6 +69,7 @@ __all__ = [
     "QuoteLine",
     "Reading",
     "ReadingSet",
+    "SentOnce",
     "SettingChange",
     "SiblingState",
     "Site",

@@ -123,6 +123,46 @@ document.addEventListener("change", (event) => {
   }
 });
 
+/* What is sent is taken once: a fragment's key is its own until the answer came, and a lost answer is asked for again by the same key. */
+const sending = new WeakMap();
+document.addEventListener("htmx:configRequest", (event) => {
+  if (event.detail.verb === "get") return;
+  const from = event.detail.elt;
+  if (!sending.has(from)) sending.set(from, crypto.getRandomValues(new Uint32Array(4)).join("-"));
+  event.detail.headers["X-Once"] = sending.get(from);
+});
+document.addEventListener("htmx:afterRequest", (event) => {
+  if (event.detail.successful) sending.delete(event.detail.requestConfig?.elt);
+});
+
+/* A button sleeps while what it sent is on its way; come back to by the browser's Back, it is awake. */
+const SLEEP_MS = 8000;
+const asleep = (form, sleeps) => {
+  form.toggleAttribute("data-sleeps", sleeps);
+  for (const button of form.querySelectorAll("button:not([type=button])")) button.disabled = sleeps;
+};
+for (const [name, sleeps] of [["htmx:beforeRequest", true], ["htmx:afterRequest", false]])
+  document.addEventListener(name, (event) => {
+    const from = event.detail.requestConfig?.elt || event.detail.elt;
+    if (event.detail.requestConfig?.verb === "get") return;
+    if (from.matches("form")) asleep(from, sleeps);
+    else if (from.matches("button")) from.disabled = sleeps;
+  });
+document.addEventListener("submit", (event) => {
+  const form = event.target;
+  if (form.method !== "post" || form.target || event.defaultPrevented) return;
+  if (form.hasAttribute("data-sleeps")) {
+    event.preventDefault();
+    return;
+  }
+  /* After this turn: a button that is disabled now would not be sent. */
+  setTimeout(() => asleep(form, true));
+  setTimeout(() => asleep(form, false), SLEEP_MS);
+});
+addEventListener("pageshow", () => {
+  for (const form of document.querySelectorAll("form[data-sleeps]")) asleep(form, false);
+});
+
 /* Note it: what was kept leaves its field, what was typed meanwhile stays. */
 document.addEventListener("htmx:configRequest", (event) => {
   if (event.target.closest(".note-it") && event.detail.verb === "post") document.getElementById("note-words").dataset.sent = event

@@ -1,0 +1,168 @@
+"""Every form of every page of the demo, sent twice as by a double tap: what it stores is stored once."""
+
+import re
+import threading
+from datetime import timedelta
+from html.parser import HTMLParser
+
+import pytest
+from django.apps import apps
+from django.contrib.auth import get_user_model
+from django.db import connection, transaction
+from django.test import Client
+from django.urls import reverse
+from django.utils import timezone
+
+from web.logbook import once as taken
+from web.logbook.models import Call, FollowUp, SentOnce
+
+STOPS = ("arrive", "melt", "read", "sets", "probes", "programs", "watch", "controller", "power", "judge", "correct", "valve", "charge",
+         "controls", "prove", "hand-over", "quote", "refrigerant", "taken", "ice")  # fmt: skip
+PAGES = ("/", "/me/", "/shop/", "/van/", "/refrigerant/", "/units/1/", "/units/1/plate/", "/units/1/bands/", "/units/1/trends/", "/record/")
+# They end the session, or wait for a device; their actions are those of other forms.
+LEFT_OUT = ("/logout/",)
+FIGURE = "31"
+
+
+class Forms(HTMLParser):
+    """The forms of a page that are posted: address and what a browser would send of each field."""
+
+    def __init__(self):
+        super().__init__()
+        self.found, self.form, self.choice = [], None, None
+
+    def handle_starttag(self, tag, attrs):
+        a = dict(attrs)
+        if tag == "form":
+            to = a.get("hx-post") or (a.get("action", "") if a.get("method", "").lower() == "post" else None)
+            self.form = None if to is None else (to, {})
+            if self.form:
+                self.found.append(self.form)
+        elif self.form is None or not a.get("name"):
+            if tag == "option" and self.choice and (a.get("value") and (self.choice not in self.form[1] or "selected" in a)):
+                self.form[1][self.choice] = a["value"]
+        elif tag == "select":
+            self.choice = a["name"]
+        elif tag in ("input", "textarea", "button"):
+            kind = a.get("type", "text")
+            if kind in ("radio", "checkbox") and "checked" not in a and a["name"] in self.form[1]:
+                return
+            if kind != "file":
+                self.form[1][a["name"]] = a.get("value") or FIGURE
+
+    def handle_endtag(self, tag):
+        if tag == "form":
+            self.form = None
+        elif tag == "select":
+            self.choice = None
+
+
+def stored():
+    """How many rows there are of everything, and how many lines of the log."""
+    models = [model for model in apps.get_app_config("logbook").get_models() if model is not SentOnce]
+    return {model.__name__: model._base_manager.count() for model in models}
+
+
+@pytest.mark.django_db(transaction=True)
+@pytest.mark.usefixtures("loaded")
+def test_no_form_stores_anything_twice():
+    client, kept, once = Client(), set(), {}
+    client.force_login(get_user_model().objects.get(username="wren"))
+    number = Call.objects.filter(closed_at=None, unit__name="Freezer 1").values_list("number", flat=True)[0]
+    pages = [*PAGES, *(f"/calls/{number}/{stop}/" for stop in STOPS)]
+    tried = 0
+    for page in pages:
+        answer = client.get(page)
+        if answer.status_code != 200:
+            continue
+        forms = Forms()
+        forms.feed(answer.content.decode())
+        for to, typed in forms.found:
+            to = to or page
+            name = re.sub(r"\d+", "N", to)
+            if to in LEFT_OUT or once.get(name, 0) >= 2:
+                continue
+            once[name] = once.get(name, 0) + 1
+            with transaction.atomic():
+                before = stored()
+                first = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
+                after = stored()
+                second = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
+                assert first.status_code < 500 and second.status_code < 500, to
+                assert stored() == after, f"{to} from {page} is stored twice: {typed}"
+                tried += 1
+                if after != before:
+                    kept.add(name)
+                    assert second.status_code == 302, to
+                    assert not first.headers.get("Location") or second["Location"] == first["Location"], to
+                transaction.set_rollback(True)
+    assert tried > 100 and len(kept) > 40, (tried, sorted(kept))
+
+
+PROMISE = {"what": "Look at the seal", "once": "one-key"}
+
+
+def promises(call, client, **more):
+    due = (timezone.localdate() + timedelta(days=3)).isoformat()
+    return client.post(reverse("promise", args=[call.number]), {**PROMISE, "due": due, **more})
+
+
+def test_other_words_another_key_and_another_person_are_something_else(at_work, call, user):
+    first, again = promises(call, at_work), promises(call, at_work)
+    assert FollowUp.objects.count() == 1 and again.status_code == 302 and again["Location"] == first["Location"]
+    promises(call, at_work, what="Look at the hinge")
+    promises(call, at_work, once="other-key")
+    assert FollowUp.objects.count() == 3
+    promises(call, at_work, once="")
+    promises(call, at_work, once="")
+    assert FollowUp.objects.count() == 5, "without a key nothing is known of it"
+
+
+def test_what_was_refused_may_be_sent_again_by_its_key(at_work, call):
+    assert not FollowUp.objects.exists() and promises(call, at_work, what="").status_code == 200
+    assert not SentOnce.objects.exists()
+    promises(call, at_work)
+    assert FollowUp.objects.count() == 1
+
+
+def test_a_fragment_sent_twice_changes_nothing_and_a_lost_answer_is_made_up_for(at_work, call):
+    to, words = reverse("enter", args=[call.number, "box_temp_f"]), {"box_temp_f": "12", "stop": "read"}
+    how = {"HX-Request": "true", "X-Once": "a"}
+    assert at_work.post(to, words, headers=how).status_code == 200
+    again = at_work.post(to, words, headers=how)
+    assert again.status_code == 204 and "HX-Refresh" not in again
+    SentOnce.objects.update(at=timezone.now() - timedelta(minutes=1))
+    assert at_work.post(to, words, headers=how)["HX-Refresh"] == "true"
+    assert call.readings.count() == 1
+
+
+def test_keys_are_forgotten_after_some_days(at_work, call, monkeypatch):
+    promises(call, at_work)
+    SentOnce.objects.update(at=timezone.now() - taken.KNOWN - timedelta(hours=1))
+    monkeypatch.setattr(taken, "SWEPT_EVERY", 1)
+    promises(call, at_work, once="later")
+    assert SentOnce.objects.count() == 1
+
+
+@pytest.mark.django_db(transaction=True)
+def test_two_taps_that_arrive_at_once_are_one(at_work, call, user):
+    answers = []
+
+    def tap():
+        client = Client()
+        client.cookies = at_work.cookies
+        answers.append(promises(call, client).status_code)
+        connection.close()
+
+    taps = [threading.Thread(target=tap) for _ in range(6)]
+    for one in taps:
+        one.start()
+    for one in taps:
+        one.join()
+    assert FollowUp.objects.count() == 1 and answers == [302] * 6
+
+
+def test_every_form_that_is_posted_carries_a_key_of_its_own(at_work, call):
+    body = at_work.get(reverse("stop", args=[call.number, "hand-over"])).content.decode()
+    keys = re.findall(r'name="once" value="([^"]+)"', body)
+    assert len(keys) == body.count('name="csrfmiddlewaretoken"') and len(set(keys)) == len(keys) > 3

@@ -1,5 +1,6 @@
 """Quotes: proposed by what was found and changed, priced by the shop's terms, answered and signed on screen, remembered."""
 
+import pypdfium2 as pdfium
 import pytest
 from django.urls import reverse
 
@@ -7,7 +8,8 @@ from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.calls.judging import judge_call
 from web.logbook.calls.promises import proposed_for, quote_waits
-from web.logbook.models import ChangeStep, Quote, QuoteLine
+from web.logbook.calls.quoted import quoted as quoted_now
+from web.logbook.models import Call, ChangeStep, Quote, QuoteLine, QuoteSigned
 
 SIGNED = "M10 10 L40 80 L90 20"
 
@@ -84,7 +86,10 @@ def test_wrong_terms_are_said_beside_their_field(at_work, owner, field, value, s
 
 
 def answers(word, **others):
-    return {f"line-{line.pk}": others.get(line.option, word) for line in QuoteLine.objects.all()}
+    """Every line answered, on the page as it is shown now."""
+    call = QuoteLine.objects.first().quote.call
+    lines = {f"line-{line.pk}": others.get(line.option, word) for line in QuoteLine.objects.all()}
+    return lines | {"seen": quoted_now(Call.objects.get(pk=call.pk))["seen"]}
 
 
 def test_the_customer_answers_each_line_signs_and_it_is_remembered(quoted, at_work, call, unit):
@@ -93,7 +98,7 @@ def test_the_customer_answers_each_line_signs_and_it_is_remembered(quoted, at_wo
     assert "lines have no answer yet" in body and "Name: 2 to 80 letters" in body and "sign with a finger" in body
     told = answers("declined", good="accepted")
     body = post(at_work, "decide-quote", call.number, name="R. Quill, kitchen", signature="<svg onload=x>", **told)
-    assert "sign with a finger" in body and 'value="R. Quill, kitchen"' in body and body.count("checked") == len(told)
+    assert "sign with a finger" in body and 'value="R. Quill, kitchen"' in body and body.count("checked") == len(told) - 1
     assert not QuoteLine.objects.exclude(answer="").exists()
     body = post(at_work, "decide-quote", call.number, name="R. Quill, kitchen", signature=SIGNED, **told)
     assert "Answered" in body and "792.00</b> accepted" in body and not quote_waits(call)
@@ -104,6 +109,92 @@ def test_the_customer_answers_each_line_signs_and_it_is_remembered(quoted, at_wo
     assert "792.00</b> accepted" in page(at_work, call)
     post(at_work, "change-line", call.number, QuoteLine.objects.filter(option="good", kind="part").first().pk, quantity="2", price="40")
     assert "Changed since it was answered" in page(at_work, call) and quote_waits(call)
+
+
+def sign(client, call, **more):
+    return post(client, "decide-quote", call.number, name="R. Quill", signature=SIGNED, **{**answers("accepted"), **more})
+
+
+def price(client, call, line, **typed):
+    shown = {"was_quantity": "1", "was_price": line.price_words, "quantity": "1", "price": line.price_words}
+    return post(client, "change-line", call.number, line.pk, **{**shown, **typed})
+
+
+@pytest.fixture
+def line(quoted):
+    """One of the parts on the quote, 40.00 a piece."""
+    return QuoteLine.objects.filter(kind="part").first()
+
+
+def test_nothing_is_accepted_that_was_not_seen(line, at_work, call):
+    """Shown at 40.00 and set to 9,999 by a colleague: the answer is refused, and what it is now is shown."""
+    shown = answers("accepted")
+    price(at_work, call, line, price="9999")
+    body = post(at_work, "decide-quote", call.number, name="R. Quill", signature=SIGNED, **shown)
+    assert "changed since it was shown" in body and "14,998.50" in body
+    assert not QuoteSigned.objects.exists() and not QuoteLine.objects.exclude(answer="").exists()
+    assert "Answered" in sign(at_work, call)
+
+
+def test_the_shops_terms_are_part_of_what_was_seen(line, at_work, call):
+    shown = answers("accepted")
+    post(at_work, "terms", rate_cents="200", travel_cents="60", markup_pct="50", tax_pct="10", tax_labour="yes")
+    assert "changed since it was shown" in post(at_work, "decide-quote", call.number, name="R. Quill", signature=SIGNED, **shown)
+
+
+def test_what_is_signed_is_frozen_and_a_second_answer_is_another(line, at_work, call):
+    sign(at_work, call)
+    first = QuoteSigned.objects.get()
+    before = [(row["what"], row["price"], row["answer"]) for option in first.options for row in option["rows"]]
+    assert (line.what, "60.00", "accepted") in before
+    price(at_work, call, line, price="250")
+    now = page(at_work, call)
+    assert "Changed since it was answered" in now and "Signed by R. Quill" in now
+    other = SIGNED.replace("1", "2")
+    post(at_work, "decide-quote", call.number, **{**answers("declined"), "name": "S. Other", "signature": other})
+    first.refresh_from_db()
+    assert [(row["what"], row["price"], row["answer"]) for option in first.options for row in option["rows"]] == before
+    assert [(one.name, one.signature) for one in QuoteSigned.objects.all()] == [("R. Quill", SIGNED), ("S. Other", other)]
+
+
+def test_the_paper_shows_the_signature_under_what_was_signed(line, at_work, call):
+    sign(at_work, call)
+    price(at_work, call, line, price="7777")
+    told = pdfium.PdfDocument(at_work.get(reverse("quote-pdf", args=[call.number])).content)
+    text = " ".join(one.get_textpage().get_text_range() for one in told)
+    draft, _, signed = text.partition("Answered by R. Quill")
+    assert "11,665.50" in draft and "11,665.50" not in signed and "60.00" in signed and "before it was changed" in signed
+    assert "accepted" in signed and "accepted" not in draft.replace(line.what, "")
+
+
+def test_an_old_form_does_not_take_back_what_a_colleague_typed(line, at_work, call):
+    was = {"was_quantity": "1", "was_price": "40.00"}
+    post(at_work, "change-line", call.number, line.pk, **was, quantity="3", price="40.00")
+    post(at_work, "change-line", call.number, line.pk, **was, quantity="1", price="45")
+    line.refresh_from_db()
+    assert (line.quantity, line.cents) == (3, 4500), "only what was typed over is changed"
+    body = post(at_work, "change-line", call.number, line.pk, **was, quantity="5", price="45")
+    line.refresh_from_db()
+    assert "a colleague changed it to 3 meanwhile" in body and line.quantity == 3
+
+
+def test_a_line_kept_as_it_was_stays_answered(line, at_work, call):
+    sign(at_work, call)
+    price(at_work, call, line)
+    assert not QuoteLine.objects.filter(answer="").exists()
+
+
+def test_the_customers_page_shows_no_draft_without_prices(line, at_work, call):
+    customer = reverse("customer", args=[call.number])
+    assert "What it would cost" in at_work.get(customer).content.decode()
+    price(at_work, call, line, price="")
+    assert "What it would cost" not in at_work.get(customer).content.decode()
+    line.refresh_from_db()
+    price(at_work, call, line, price="40")
+    sign(at_work, call)
+    price(at_work, call, line, price="", was_price="40.00")
+    shown = at_work.get(customer).content.decode()
+    assert "As R. Quill answered it" in shown and "to follow" not in shown
 
 
 def test_a_quote_that_waits_is_a_doubt_at_the_close(quoted, at_work, call):

@@ -13,7 +13,7 @@ from web.benches.quote.proposing import proposed_for
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.calls.judging import judge_call
-from web.logbook.models import Call, PartUsed, QuoteLine, VanPart
+from web.logbook.models import Call, LogEntry, PartUsed, QuoteLine, VanPart
 from web.round.standing import Standing
 
 
@@ -102,3 +102,26 @@ def test_nobody_else_reaches_it_not_even_a_colleague(at_work, motor, client, cal
     # The colleague's van has none: what is used on the same call comes from nowhere.
     stock.use_part(colleague, Call.objects.get(pk=call.pk), "Fan motor 9 W")
     assert carried(motor) == Decimal(2) and PartUsed.objects.get().van_part is None
+
+
+def test_what_was_not_in_the_van_does_not_come_back_to_it(at_work, call, user, motor):
+    """Five used where two are carried: two come back when they were not used after all."""
+    used = stock.use_part(user, call, "fan motor 9 w", "5")
+    assert carried(motor) == 0 and used.quantity == 5
+    stock.take_part_back(user, used)
+    assert carried(motor) == 2
+
+
+def test_taken_back_by_eight_at_once_it_comes_back_once(call, user, motor):
+    used = stock.use_part(user, call, "Fan motor 9 W", "1")
+    for stale in [PartUsed.objects.get(pk=used.pk) for _ in range(8)]:
+        stock.take_part_back(user, stale)
+    assert carried(motor) == 2
+    assert LogEntry.objects.filter(action="undo_entry").count() == 1
+
+
+def test_what_was_used_before_it_was_noted_comes_back_whole(call, user, motor):
+    used = stock.use_part(user, call, "Fan motor 9 W", "1")
+    PartUsed.objects.update(out_of_van=None)
+    stock.take_part_back(user, used)
+    assert carried(motor) == 2

@@ -22,6 +22,8 @@ def undo_entry(user, entry):
     """Mark an entry as taken back, with what was recorded because of it; once is enough."""
     require_same_shop(user, entry)
     require_open(entry.call)
+    # As it stands now, not as it was when the page was made: another may have taken it back since.
+    entry.refresh_from_db(fields=["undone_at", "undone_by"])
     if entry.undone_at is None:
         entry.undone_at, entry.undone_by = timezone.now(), user
         entry.save(update_fields=["undone_at", "undone_by"])

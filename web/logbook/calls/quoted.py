@@ -1,8 +1,11 @@
 """A call's quote as it stands: its options side by side with what they come to, what was answered, what may be done unasked."""
 
+import hashlib
+import json
+from dataclasses import asdict
 from decimal import Decimal
 
-from kettle.benches.quote.price import Line, Terms, line_cents, money, total
+from kettle.benches.quote.price import Line, Terms, line_cents, money, quantity_words, total
 from kettle.benches.quote.propose import OPTIONS
 
 MARKS = {"accepted": ("●", "good"), "declined": ("✕", "watch"), "": ("◌", "soft")}
@@ -33,7 +36,27 @@ def quoted(call):
     taken = [_line(row) for row in rows if row.answer == "accepted"]
     return {"quote": quote, "options": options, "limit": money(limit) if limit is not None else "", "terms": terms,
             "accepted": money(total(taken, terms).total) if taken else "", "waits": any(not row.answer for row in rows),
-            "photos": quote.photos.filter(undone_at=None)}  # fmt: skip
+            "photos": quote.photos.filter(undone_at=None),
+            "seen": seen(quote, rows, terms_of(call.shop)), "signed": list(quote.signed.all())}  # fmt: skip
+
+
+def seen(quote, rows, terms):
+    """A name for what a customer is shown to decide on: every line with its amount and price, the terms, the photos."""
+    lines = [[row.pk, row.option, row.kind, row.what, str(Decimal(row.quantity).normalize()), row.cents] for row in rows]
+    photos = sorted(quote.photos.filter(undone_at=None).values_list("pk", flat=True))
+    return hashlib.sha256(json.dumps([lines, asdict(terms), photos]).encode()).hexdigest()
+
+
+def as_shown(told):
+    """The options of a quote as they were shown and answered, in words, to be kept with the signature."""
+    return [
+        {
+            "label": option["label"], "net": option["net"], "tax": option["tax"], "total": option["total"], "unpriced": option["unpriced"],
+            "rows": [{"what": row.what, "many": quantity_words(Decimal(row.quantity)), "kind": row.kind, "price": cents,
+                      "answer": row.answer} for row, cents, _ in option["rows"]],
+        }
+        for option in told["options"]
+    ]  # fmt: skip
 
 
 def _line(row):
@@ -43,6 +66,11 @@ def _line(row):
 def _cents(row, terms):
     cents = line_cents(_line(row), terms)
     return "" if cents is None else money(cents)
+
+
+def for_the_customer(told):
+    """Whether a quote is one to show: every line of it priced, or answered already."""
+    return told is not None and (bool(told["signed"]) or not any(option["unpriced"] for option in told["options"]))
 
 
 def within_limit(told):

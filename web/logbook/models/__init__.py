@@ -13,7 +13,7 @@ from web.logbook.models.log import LogEntry
 from web.logbook.models.places import BandChange, OfShop, Site, Unit
 from web.logbook.models.power import Measurement, Placed, StartWiring
 from web.logbook.models.prove import BoxWatch, FollowUp, Outcome, ProofSeen
-from web.logbook.models.quotes import Quote, QuoteLine
+from web.logbook.models.quotes import Quote, QuoteLine, QuoteSigned
 from web.logbook.models.records import (
     Act,
     Finding,
@@ -67,6 +67,7 @@ __all__ = [
     "ProofSeen",
     "Quote",
     "QuoteLine",
+    "QuoteSigned",
     "Reading",
     "ReadingSet",
     "SentOnce",

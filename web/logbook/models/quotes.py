@@ -26,6 +26,29 @@ class Quote(models.Model):
         return f"Quote of {self.call}"
 
 
+class QuoteSigned(models.Model):
+    """One answer of the customer's, frozen as it was shown and signed; a later one is another row.
+
+    `options` are the options as they were shown: label, total, and rows of what, how much of it, price and answer, in words.
+    """
+
+    quote = models.ForeignKey(Quote, on_delete=models.CASCADE, related_name="signed")
+    at = models.DateTimeField(default=timezone.now)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    name = models.CharField(max_length=80)
+    signature = models.TextField()
+    terms = models.JSONField(default=dict)
+    seen = models.CharField(max_length=64)
+    options = models.JSONField(default=list)
+    accepted = models.CharField(max_length=24, blank=True)
+
+    class Meta:
+        ordering = ["at", "pk"]
+
+    def __str__(self):
+        return f"{self.quote}, signed by {self.name}"
+
+
 class QuoteLine(models.Model):
     """A line of a quote: what, of which option, pieces or hours, and what one costs in cents (none: the shop's terms, or not known)."""
 

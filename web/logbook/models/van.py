@@ -45,6 +45,7 @@ class PartUsed(Entry):
     what = models.CharField(max_length=80)
     quantity = models.DecimalField(max_digits=8, decimal_places=2, default=1)
     cents = models.PositiveIntegerField(null=True, blank=True)
+    out_of_van = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True, help_text="How many the van had of them")
     van_part = models.ForeignKey(VanPart, on_delete=models.SET_NULL, null=True, blank=True, related_name="used")
 
     def __str__(self):

@@ -5,15 +5,15 @@ from dataclasses import asdict
 
 from django.utils import timezone
 
-from kettle.benches.quote.price import KINDS, parse_money, parse_quantity
+from kettle.benches.quote.price import KINDS, parse_money, parse_quantity, quantity_words
 from kettle.benches.quote.propose import OPTIONS
 from kettle.benches.quote.van import price_of
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.calls.quoted import terms_of
-from web.logbook.models import Quote, QuoteLine
+from web.logbook.calls.quoted import as_shown, quoted, seen, terms_of
+from web.logbook.models import Quote, QuoteLine, QuoteSigned
 
 MOST_LINES = 120
 LONGEST, LONGEST_NAME = 120, 80
@@ -75,9 +75,16 @@ def _checked(typed):
 
 @action
 def keep_line(user, call, typed, line=None):
-    """Add a line, or change one; FieldErrors by field. What was answered is asked again."""
+    """Add a line, or change one; FieldErrors by field. What was answered is asked again.
+
+    Where `typed` says what a form showed (`was_quantity`, `was_price`), only what was typed over it is changed; InputError where a
+    colleague changed the same meanwhile.
+    """
     require_same_shop(user, call)
     require_open(call)
+    if line is not None:
+        line.refresh_from_db()
+        typed = {**typed, **_over(line, typed)}
     values = _checked(typed)
     if line is None:
         quote = _quote(user, call)
@@ -86,12 +93,27 @@ def keep_line(user, call, typed, line=None):
         line = QuoteLine(quote=quote)
     elif line.quote.call_id != call.pk:
         raise InputError("That line is of another quote")
+    if line.pk and all(getattr(line, name) == value for name, value in values.items()):
+        return line
     for name, value in values.items():
         setattr(line, name, value)
     line.answer = ""
     line.save()
     log.write(user, "keep_line", call, line=line.pk, what=line.what, cents=line.cents)
     return line
+
+
+def _over(line, typed):
+    """What a line is to hold of what a form showed and what was typed over it."""
+    found = {}
+    for name, stands in (("quantity", quantity_words(line.quantity)), ("price", line.price_words)):
+        was, now = typed.get(f"was_{name}"), typed.get(name, "").strip()
+        if was is None or was == stands:
+            continue
+        if now not in (was, stands):
+            raise InputError(f"{line.what}: a colleague changed it to {stands or 'no price'} meanwhile; look at it again")
+        found[name] = stands
+    return found
 
 
 @action
@@ -117,8 +139,12 @@ def show_photos(user, call, keys):
 
 
 @action
-def answer_quote(user, call, answers, name, signature):
-    """Store what the customer answered to each line (pk -> accepted or declined), with name and signature; FieldErrors by field."""
+def answer_quote(user, call, answers, name, signature, shown):
+    """Store what the customer answered to each line (pk -> accepted or declined), with name and signature; FieldErrors by field.
+
+    `shown` names what the customer was shown (`quoted.seen`); where the quote is another by now, nothing is answered. Each answer is kept
+    with what was shown, and none is written over.
+    """
     require_same_shop(user, call)
     require_open(call)
     quote, name, wrong = _quote(user, call), " ".join(name.split()), {}
@@ -127,12 +153,14 @@ def answer_quote(user, call, answers, name, signature):
         wrong["name"] = f"Name: 2 to {LONGEST_NAME} letters, of whoever decides"
     if not SIGNATURE.fullmatch(signature.strip()):
         wrong["signature"] = "Signature: sign with a finger in the field"
-    told = {key: word for key, word in answers.items() if key in lines and word in ("accepted", "declined")}
-    if not lines or set(told) != set(lines):
-        wrong["lines"] = f"{len(lines) - len(told)} lines have no answer yet: accept or decline each"
+    answered = {key: word for key, word in answers.items() if key in lines and word in ("accepted", "declined")}
+    if not lines or set(answered) != set(lines):
+        wrong["lines"] = f"{len(lines) - len(answered)} lines have no answer yet: accept or decline each"
+    elif shown != seen(quote, list(lines.values()), terms_of(call.shop)):
+        wrong["lines"] = "The quote was changed since it was shown: look at it again, then answer"
     if wrong:
         raise FieldErrors(wrong)
-    for key, word in told.items():
+    for key, word in answered.items():
         lines[key].answer = word
         lines[key].save(update_fields=["answer"])
     quote.terms, quote.answered_at, quote.answered_name, quote.signature = (
@@ -142,5 +170,9 @@ def answer_quote(user, call, answers, name, signature):
         signature.strip(),
     )
     quote.save()
-    log.write(user, "answer_quote", call, name=name, accepted=sum(word == "accepted" for word in told.values()), of=len(told))
+    call.quote = quote
+    told = quoted(call)
+    QuoteSigned.objects.create(quote=quote, by=user, at=quote.answered_at, name=name, signature=quote.signature, terms=quote.terms,
+                               seen=shown, options=as_shown(told), accepted=told["accepted"])  # fmt: skip
+    log.write(user, "answer_quote", call, name=name, accepted=sum(word == "accepted" for word in answered.values()), of=len(answered))
     return quote

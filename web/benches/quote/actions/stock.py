@@ -92,12 +92,13 @@ def use_part(user, call, what, quantity="1"):
     if wrong:
         raise FieldErrors(wrong)
     own = next((one for one in user.van_parts.all() if one.what.casefold() == what.casefold()), None)
+    had = min(own.carried, many) if own is not None else None
     if own is not None:
-        own.carried = max(own.carried - many, Decimal(0))
+        own.carried -= had
         own.save(update_fields=["carried"])
     used = PartUsed.objects.create(
         call=call, by=user, what=own.what if own else f"{what[:1].upper()}{what[1:]}", quantity=many,
-        cents=own.cents if own else None, van_part=own,
+        cents=own.cents if own else None, van_part=own, out_of_van=had,
     )  # fmt: skip
     log.write(user, "use_part", call, what=used.what, quantity=str(many), van=bool(own))
     return used
@@ -105,9 +106,12 @@ def use_part(user, call, what, quantity="1"):
 
 @action
 def take_part_back(user, used):
-    """Say that a part was not used: it lies in its van again."""
+    """Say that a part was not used: as many as came out of a van lie in it again."""
     require_same_shop(user, used)
     require_open(used.call)
+    used.refresh_from_db()
     if used.undone_at is None and used.van_part_id:
-        VanPart.objects.filter(pk=used.van_part_id).update(carried=F("carried") + used.quantity)
+        # Of what was used before that was noted, all of it is taken to have been there.
+        had = used.quantity if used.out_of_van is None else used.out_of_van
+        VanPart.objects.filter(pk=used.van_part_id).update(carried=F("carried") + had)
     undo_entry(user, used)

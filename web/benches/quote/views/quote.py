@@ -119,9 +119,11 @@ def decide(request, number):
         typed = request.POST
         answers = {key.removeprefix("line-"): word for key, word in typed.items() if key.startswith("line-")}
         try:
-            quoting.answer_quote(request.user, call, answers, typed.get("name", ""), typed.get("signature", ""))
+            quoting.answer_quote(request.user, call, answers, typed.get("name", ""), typed.get("signature", ""),
+                                 typed.get("seen", ""))  # fmt: skip
         except InputError as error:
             wrong = error.by_field if isinstance(error, FieldErrors) else {"lines": str(error)}
+            call = call_of(request, number)
         else:
             messages.success(request, "Answered and signed. What was declined is remembered with the unit.")
             return redirect("quote", number=number)

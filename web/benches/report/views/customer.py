@@ -10,7 +10,7 @@ from kettle.knowledge.units import TRADE
 from web.accounts.access import shown_to
 from web.logbook.actions.links import end_customer_link, give_customer_link
 from web.logbook.calls.judging import told_of
-from web.logbook.calls.quoted import quoted
+from web.logbook.calls.quoted import for_the_customer, quoted
 from web.logbook.models import CustomerLink
 from web.logbook.photos.pictures import image_of
 from web.round.views.pages import call_of
@@ -18,6 +18,8 @@ from web.round.views.pages import call_of
 
 def _told(call, shown=TRADE):
     quote = quoted(call)
+    # A draft is nobody's but the shop's.
+    quote = quote if for_the_customer(quote) else None
     photos = [(image_of(photo), photo) for photo in quote["photos"]] if quote else []
     return {"call": call, "told": told_of(call, shown).customer, "quote": quote, "photos": photos}
 

@@ -11,6 +11,7 @@ urlpatterns = [
     path("", board.board, name="board"),
     path("search/", searching.search_all, name="search"),
     path("me/", me.me, name="me"),
+    path("me/password/", me.password, name="password"),
     path("me/schools/", me.schools, name="schools"),
     path("me/by-feel/", me.by_feel, name="by-feel"),
     path("shop/", shop.shop, name="shop"),

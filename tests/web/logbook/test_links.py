@@ -17,14 +17,16 @@ from icalendar import Calendar
 from PIL import Image
 
 from kettle.knowledge.units import TRADE
+from tests.web.conftest import make_person
 from web.benches.defrost.actions.keep_program import keep_program
+from web.logbook.actions import people
 from web.logbook.actions.add_photo import add_photo
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.actions.promise import promise
 from web.logbook.calls.judging import judge_call
-from web.logbook.models import CustomerLink, FollowUp, GasMove, Sticker, Unit
+from web.logbook.models import CustomerLink, FollowUp, GasMove, LogEntry, Sticker, Unit
 from web.logbook.units.labels import label_of
 
 
@@ -105,6 +107,10 @@ def test_the_customers_page_shows_what_is_quoted_and_its_photos(at_work, nobody,
     at_work.post(reverse("take-quote", args=[call.number]))
     at_work.post(reverse("quote-photos", args=[call.number]), {"photo": [shown.pk, "x", 10**9]})
     assert list(call.quote.photos.all()) == [shown]
+    # Without prices it is a draft, which is nobody's but the shop's.
+    link = give(at_work, call)
+    assert "What it would cost" not in nobody.get(reverse("for-you", args=[link.key])).content.decode()
+    call.quote.lines.update(cents=4000)
     body = nobody.get(reverse("for-you", args=[give(at_work, call).key])).content.decode()
     assert "What it would cost" in body and body.count("data:image/jpeg") == 1
     assert b"/Image" in at_work.get(reverse("quote-pdf", args=[call.number])).content
@@ -165,3 +171,60 @@ def test_a_sheet_holds_the_stickers_of_every_unit_of_a_site(at_work, unit, call)
     body = at_work.get(reverse("sticker", args=[unit.pk]), {"of": "site"}).content.decode()
     assert "Sticker of Cooler 3" in body and "Label of Freezer 9" in body and Sticker.objects.count() == 2
     assert "Cooler 3" not in at_work.get(reverse("sticker", args=[unit.pk])).content.decode()
+
+
+def feed_key(user):
+    return type(user.member).objects.get(user=user).feed_key
+
+
+def test_the_calendars_address_can_be_ended(at_work, nobody, user):
+    at_work.post(reverse("feed"))
+    key = feed_key(user)
+    assert "End it" in at_work.get(reverse("me")).content.decode()
+    at_work.post(reverse("feed"), {"do": "end"})
+    assert nobody.get(reverse("feed-of", args=[key])).status_code == 404 and feed_key(user) is None
+
+
+@pytest.mark.parametrize("how", ["new password", "closed and opened again", "own new password"])
+def test_the_calendars_address_ends_with_a_new_password_and_a_closed_log_in(at_work, nobody, user, how):
+    owner = make_person("Larch Hollow Cooling", "bramble")
+    owner.member.owner = True
+    owner.member.save()
+    at_work.post(reverse("feed"))
+    key, member = feed_key(user), type(user.member).objects.select_related("user").get(user=user)
+    if how == "new password":
+        people.reset_password(owner, member)
+    elif how == "own new password":
+        people.change_password(user, "another-long-phrase", "another-long-phrase")
+    else:
+        people.close_person(owner, member)
+        people.reopen_person(owner, type(member).objects.select_related("user").get(user=user))
+    assert nobody.get(reverse("feed-of", args=[key])).status_code == 404
+
+
+def test_people_change_their_own_password_and_are_logged_out_elsewhere(at_work, user, client):
+    client.force_login(user)
+    other = Client()
+    assert other.post(reverse("login"), {"username": "ansel", "password": "a-long-pass-phrase"}).status_code == 302
+    for typed, says in (
+        ({"old": "wrong", "new": "quiet-north-river", "again": "quiet-north-river"}, "Old password: that is not it"),
+        ({"old": "a-long-pass-phrase", "new": "quiet-north-river", "again": "quiet"}, "Again: it is not the same"),
+        ({"old": "a-long-pass-phrase", "new": "ansel", "again": "ansel"}, "New password: This password is too short"),
+    ):
+        assert says in client.post(reverse("password"), typed).content.decode(), typed
+        assert not LogEntry.objects.filter(action="change_password").exists()
+    typed = {"old": "a-long-pass-phrase", "new": "quiet-north-river", "again": "quiet-north-river"}
+    assert "The new password holds" in client.post(reverse("password"), typed, follow=True).content.decode()
+    assert client.get(reverse("me")).status_code == 200 and other.get(reverse("me")).status_code == 302
+    assert Client().post(reverse("login"), {"username": "ansel", "password": "quiet-north-river"}).status_code == 302
+    assert LogEntry.objects.filter(action="change_password").count() == 1
+
+
+def test_what_was_looked_at_again_is_promised_to_the_customer_no_more(at_work, nobody, user, call):
+    made = promise(user, call, "Look at the glass", timezone.localdate() + timedelta(days=3))
+    do_act(user, call, judge_call(call), "evap_fan.replaced")
+    link = give(at_work, call)
+    address = reverse("for-you", args=[link.key])
+    assert "We come again by" in nobody.get(address).content.decode()
+    at_work.post(reverse("promise-done", args=[made.pk]))
+    assert "We come again by" not in nobody.get(address).content.decode()

@@ -43,6 +43,16 @@ def renew_feed(user):
 
 
 @action
+def end_feed(user):
+    """End the address of a person's follow-ups."""
+    member = user.member
+    require_same_shop(user, member)
+    member.feed_key = None
+    member.save(update_fields=["feed_key"])
+    log.write(user, "end_feed", shop=member.shop)
+
+
+@action
 def sticker_of(user, unit):
     """The sticker of a unit, made at the first asking."""
     require_same_shop(user, unit)

@@ -65,10 +65,32 @@ def make_person(shop, login, full_name, password=None, owner=False):
 def make_password_for(person):
     """Give a person a new password and return it; what was tried before at the log-in is forgotten."""
     password = made_password()
-    person.set_password(password)
-    person.save(update_fields=["password"])
+    _set_password(person, password)
     axes.reset(username=person.username)
     return password
+
+
+def _set_password(person, password):
+    """Store a new password: open sessions end, and so does the address by which the follow-ups are read."""
+    person.set_password(password)
+    person.save(update_fields=["password"])
+    Member.objects.filter(user=person).update(feed_key=None)
+
+
+@action
+def change_password(user, new, again):
+    """Store a person's own new password; FieldErrors by field. Whether the old one was right is asked before."""
+    wrong = {}
+    if new != again:
+        wrong["again"] = "Again: it is not the same as above"
+    try:
+        validate_password(new, user)
+    except ValidationError as error:
+        wrong["new"] = f"New password: {' '.join(error.messages)}"
+    if wrong:
+        raise FieldErrors(wrong)
+    _set_password(user, new)
+    log.write(user, "change_password", shop=user.member.shop)
 
 
 @action
@@ -89,6 +111,8 @@ def close_person(user, member):
         raise InputError("Nobody closes the own log-in: another owner does it")
     member.user.is_active = False
     member.user.save(update_fields=["is_active"])
+    member.feed_key = None
+    member.save(update_fields=["feed_key"])
     log.write(user, "close_person", shop=member.shop, person=member.user_id)
 
 

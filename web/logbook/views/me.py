@@ -1,16 +1,19 @@
 """One's own ways: units, and by feel or by numbers."""
 
 from django.contrib import messages
+from django.contrib.auth import authenticate, update_session_auth_hash
 from django.shortcuts import redirect, render
 from django.urls import reverse
+from django.views.decorators.debug import sensitive_post_parameters
 from django.views.decorators.http import require_http_methods, require_POST
 
 import kettle
 from kettle.judging.schools import CHOICES as SCHOOLS
-from kettle.knowledge.errors import InputError
+from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import SHOWN_CHOICES
 from web.accounts.access import shop_of
 from web.logbook.actions import choose_ways
+from web.logbook.actions.people import change_password
 from web.logbook.sent import back
 
 UNIT_LABELS = {"temperature": "Temperatures", "pressure": "Pressures", "mass": "Weights", "vacuum": "Deep vacuum"}
@@ -39,6 +42,29 @@ def me(request):
     if member.feed_key:
         context["feed_address"] = request.build_absolute_uri(reverse("feed-of", args=[member.feed_key]))
     return render(request, "logbook/me.html", context)
+
+
+@sensitive_post_parameters()
+@require_http_methods(["GET", "HEAD", "POST"])
+def password(request):
+    """One's own password, changed by who knows the old one."""
+    wrong, typed = {}, request.POST
+    if request.method == "POST":
+        # Guessing is slowed as at the log-in; what is locked out there raises past this.
+        if authenticate(request, username=request.user.get_username(), password=typed.get("old", "")) is None:
+            wrong["old"] = "Old password: that is not it"
+        else:
+            try:
+                change_password(request.user, typed.get("new", ""), typed.get("again", ""))
+            except FieldErrors as error:
+                wrong = error.by_field
+        if not wrong:
+            update_session_auth_hash(request, request.user)
+            messages.success(request, "The new password holds. You are logged out everywhere else; your calendar's address has ended.")
+            return redirect("me")
+    fields = [("old", "Old password", "current-password"), ("new", "New password", "new-password"), ("again", "Again", "new-password")]
+    rows = [(name, label, complete, wrong.get(name, "")) for name, label, complete in fields]
+    return render(request, "logbook/password.html", {"rows": rows}, status=200)
 
 
 @require_POST

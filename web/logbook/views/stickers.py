@@ -9,7 +9,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from web.accounts.access import shown_to
 from web.accounts.models import Member
-from web.logbook.actions.links import renew_feed, sticker_of
+from web.logbook.actions.links import end_feed, renew_feed, sticker_of
 from web.logbook.calls.calendars import calendar_of
 from web.logbook.models import FollowUp, Sticker, Unit
 from web.logbook.units.labels import label_of
@@ -47,8 +47,11 @@ def scanned(request, key):
 
 @require_POST
 def feed(request):
-    """A new secret address for one's follow-ups."""
-    renew_feed(request.user)
+    """A new secret address for one's follow-ups, or none any more."""
+    if request.POST.get("do") == "end":
+        end_feed(request.user)
+    else:
+        renew_feed(request.user)
     return redirect("me")
 
 

@@ -1,19 +1,30 @@
 """A call in the customer's words: for whoever hands it over, and by an address that ends, without a log-in."""
 
+from dataclasses import replace
+
 from django.contrib.auth.decorators import login_not_required
 from django.http import Http404
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
+from kettle.call import tell
 from kettle.knowledge.units import TRADE
 from web.accounts.access import shown_to
 from web.logbook.actions.links import end_customer_link, give_customer_link
-from web.logbook.calls.judging import told_of
 from web.logbook.calls.quoted import for_the_customer, quoted
+from web.logbook.calls.record import record_of
 from web.logbook.models import CustomerLink
 from web.logbook.photos.pictures import image_of
 from web.round.views.pages import call_of
+
+
+def _customers(call, shown):
+    """The call in the customer's words, as of today: what was promised and looked at since is promised no more."""
+    record = record_of(call, shown)
+    done = {f"followup:{pk}" for pk in call.follow_ups.filter(done_at__isnull=False).values_list("pk", flat=True)}
+    events = tuple(replace(one, undone=True) if one.kind == "promise" and one.ref in done else one for one in record.events)
+    return tell(replace(record, events=events)).customer
 
 
 def _told(call, shown=TRADE):
@@ -21,7 +32,7 @@ def _told(call, shown=TRADE):
     # A draft is nobody's but the shop's.
     quote = quote if for_the_customer(quote) else None
     photos = [(image_of(photo), photo) for photo in quote["photos"]] if quote else []
-    return {"call": call, "told": told_of(call, shown).customer, "quote": quote, "photos": photos}
+    return {"call": call, "told": _customers(call, shown), "quote": quote, "photos": photos}
 
 
 @require_safe

@@ -19,6 +19,7 @@ MOST_ROWS = 20_000
 def keep_live(user, call, source, trend):
     """Add what a source told to the call's log of it; the log is made at the first of it. Returns it."""
     require_same_shop(user, call)
+    require_open(call)
     found = call.trend_logs.filter(source=source, undone_at=None).select_related("data").first()
     if found is not None and found.rows >= MOST_ROWS:
         return found

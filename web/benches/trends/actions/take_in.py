@@ -52,6 +52,8 @@ def take_in(user, unit, upload, call=None):
 
     The file is looked at and written before anything waits for it.
     """
+    if call is not None:
+        require_open(call)
     _require_room(user, unit, call)
     laid = looked_at(upload, shown_to(user).label("°F"))
     name = default_storage.save(f"incoming/{secrets.token_hex(8)}.log", upload)

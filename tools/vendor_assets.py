@@ -14,6 +14,7 @@ NEXT, MONO = "@fontsource/atkinson-hyperlegible-next", "@fontsource/atkinson-hyp
 # package, version, licence, {file in the package: where it goes}
 PACKAGES = [
     ("bulma", "1.0.4", "MIT", {"css/versions/bulma-no-dark-mode.min.css": VENDOR / "bulma.min.css", "LICENSE": VENDOR / "bulma.LICENSE"}),
+    # Its package holds no licence file: alpine.LICENSE is kept by hand.
     ("@alpinejs/csp", "3.17.4", "MIT", {"dist/cdn.min.js": VENDOR / "alpine-csp.min.js"}),
     ("htmx.org", "2.0.11", "0BSD", {"dist/htmx.min.js": VENDOR / "htmx.min.js", "LICENSE": VENDOR / "htmx.LICENSE"}),
     ("uplot", "1.6.32", "MIT", {
@@ -32,6 +33,7 @@ PACKAGES = [
 
 def main() -> None:
     """Fetch every package, copy the files that are shipped, and write the list of versions and licences."""
+    by_hand = {"@alpinejs/csp": VENDOR / "alpine.LICENSE"}
     lines = ["# Shipped styles, scripts and fonts", "", "Made by tools/vendor_assets.py; do not edit by hand.", ""]
     lines += ["| package | version | licence | files |", "| --- | --- | --- | --- |"]
     with tempfile.TemporaryDirectory() as folder:
@@ -45,7 +47,8 @@ def main() -> None:
                         raise FileNotFoundError(f"{name}: {source}")
                     target.parent.mkdir(parents=True, exist_ok=True)
                     target.write_bytes(member.read())
-            shipped = ", ".join(str(target.relative_to(ROOT)) for target in files.values())
+            every = [*files.values(), *([by_hand[name]] if name in by_hand else [])]
+            shipped = ", ".join(str(target.relative_to(ROOT)) for target in every)
             lines.append(f"| {name} | {version} | {licence} | {shipped} |")
     (VENDOR / "README.md").write_text("\n".join(lines) + "\n")
 

@@ -60,6 +60,26 @@ def test_nothing_names_a_place_to_download_from():
     assert all("==" in line for line in pins if line and not line.startswith(("#", "-r")))
 
 
+def test_what_is_installed_by_its_hash_is_what_is_pinned():
+    for name in ("app", "test"):
+        plain = {line for line in _lines(f"{name}.txt") if not line.startswith("-r")} | (set(_lines("app.txt")) if name == "test" else set())
+        for path in (ROOT / "requirements/hashed").glob(f"{name}-*.txt"):
+            rows = dict(line.split(" --hash=sha256:") for line in path.read_text().splitlines() if not line.startswith("#"))
+            assert set(rows) == plain, f"{path}: python tools/hash_requirements.py"
+            assert all(re.fullmatch("[0-9a-f]{64}", told) for told in rows.values())
+
+
+def _lines(name):
+    return [line.strip() for line in (ROOT / "requirements" / name).read_text().splitlines() if line.strip() and not line.startswith("#")]
+
+
+def test_everything_shipped_has_its_licence_and_so_has_the_application():
+    assert "Redistribution and use" in (ROOT / "LICENSE").read_text()
+    for line in (ROOT / "web/static/vendor/README.md").read_text().splitlines()[6:]:
+        files = [ROOT / file.strip() for file in line.split("|")[4].split(",")]
+        assert all(file.is_file() for file in files) and any(file.name.endswith(".LICENSE") for file in files), line
+
+
 def test_every_shipped_file_is_listed_with_version_and_licence():
     listed = (ROOT / "web/static/vendor/README.md").read_text()
     for path in (ROOT / "web/static/vendor").rglob("*"):

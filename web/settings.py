@@ -211,3 +211,5 @@ if HTTPS:
 
 # A paper is waited for so long before the page says how far it is, s.
 PAPER_WAIT_S = 0.3
+# What was told of a call is told again for so long as nothing on it changes, s; 0 tells it anew each time.
+TOLD_KEPT_S = 15.0

@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
+from web.logbook.calls import told_again
 from web.logbook.models import Call, Unit
 
 # Playwright's loop runs in this thread; the ORM is only used between its steps.
@@ -42,6 +43,13 @@ def screen(request):
 @pytest.fixture
 def browser_context_args(browser_context_args, screen):
     return browser_context_args | {"viewport": SCREENS[screen], "color_scheme": "light"}
+
+
+@pytest.fixture(autouse=True)
+def told_again_as_in_use(papers_here, settings):
+    """What is told is kept for a moment, as in use; rows are written by the application alone here."""
+    settings.TOLD_KEPT_S = 15.0
+    told_again.forget()
 
 
 @pytest.fixture

@@ -33,7 +33,7 @@ PRINTED = (
 
 
 # A process that sets a paper ends so where the system's library is missing, and gives way to all others.
-NO_PANGO, GIVES_WAY = 3, 10
+NO_PANGO, GIVES_WAY = 3, 19
 
 
 class PdfUnavailable(RuntimeError):

@@ -3,7 +3,6 @@
 import re
 import threading
 from datetime import timedelta
-from html.parser import HTMLParser
 
 import pytest
 from django.apps import apps
@@ -13,48 +12,9 @@ from django.test import Client
 from django.urls import reverse
 from django.utils import timezone
 
+from tests.web.attack.forms import forms_of, pages_of
 from web.logbook import once as taken
 from web.logbook.models import Call, FollowUp, SentOnce
-
-STOPS = ("arrive", "melt", "read", "sets", "probes", "programs", "watch", "controller", "power", "judge", "correct", "valve", "charge",
-         "controls", "prove", "hand-over", "quote", "refrigerant", "taken", "ice")  # fmt: skip
-PAGES = ("/", "/me/", "/shop/", "/van/", "/refrigerant/", "/units/1/", "/units/1/plate/", "/units/1/bands/", "/units/1/trends/", "/record/")
-# They end the session, or wait for a device; their actions are those of other forms.
-LEFT_OUT = ("/logout/",)
-FIGURE = "31"
-
-
-class Forms(HTMLParser):
-    """The forms of a page that are posted: address and what a browser would send of each field."""
-
-    def __init__(self):
-        super().__init__()
-        self.found, self.form, self.choice = [], None, None
-
-    def handle_starttag(self, tag, attrs):
-        a = dict(attrs)
-        if tag == "form":
-            to = a.get("hx-post") or (a.get("action", "") if a.get("method", "").lower() == "post" else None)
-            self.form = None if to is None else (to, {})
-            if self.form:
-                self.found.append(self.form)
-        elif self.form is None or not a.get("name"):
-            if tag == "option" and self.choice and (a.get("value") and (self.choice not in self.form[1] or "selected" in a)):
-                self.form[1][self.choice] = a["value"]
-        elif tag == "select":
-            self.choice = a["name"]
-        elif tag in ("input", "textarea", "button"):
-            kind = a.get("type", "text")
-            if kind in ("radio", "checkbox") and "checked" not in a and a["name"] in self.form[1]:
-                return
-            if kind != "file":
-                self.form[1][a["name"]] = a.get("value") or FIGURE
-
-    def handle_endtag(self, tag):
-        if tag == "form":
-            self.form = None
-        elif tag == "select":
-            self.choice = None
 
 
 def stored():
@@ -69,33 +29,25 @@ def test_no_form_stores_anything_twice():
     client, kept, once = Client(), set(), {}
     client.force_login(get_user_model().objects.get(username="wren"))
     number = Call.objects.filter(closed_at=None, unit__name="Freezer 1").values_list("number", flat=True)[0]
-    pages = [*PAGES, *(f"/calls/{number}/{stop}/" for stop in STOPS)]
     tried = 0
-    for page in pages:
-        answer = client.get(page)
-        if answer.status_code != 200:
+    for page, to, typed in forms_of(client, pages_of(number)):
+        name = re.sub(r"\d+", "N", to)
+        if once.get(name, 0) >= 2:
             continue
-        forms = Forms()
-        forms.feed(answer.content.decode())
-        for to, typed in forms.found:
-            to = to or page
-            name = re.sub(r"\d+", "N", to)
-            if to in LEFT_OUT or once.get(name, 0) >= 2:
-                continue
-            once[name] = once.get(name, 0) + 1
-            with transaction.atomic():
-                before = stored()
-                first = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
-                after = stored()
-                second = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
-                assert first.status_code < 500 and second.status_code < 500, to
-                assert stored() == after, f"{to} from {page} is stored twice: {typed}"
-                tried += 1
-                if after != before:
-                    kept.add(name)
-                    assert second.status_code == 302, to
-                    assert not first.headers.get("Location") or second["Location"] == first["Location"], to
-                transaction.set_rollback(True)
+        once[name] = once.get(name, 0) + 1
+        with transaction.atomic():
+            before = stored()
+            first = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
+            after = stored()
+            second = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
+            assert first.status_code < 500 and second.status_code < 500, to
+            assert stored() == after, f"{to} from {page} is stored twice: {typed}"
+            tried += 1
+            if after != before:
+                kept.add(name)
+                assert second.status_code == 302, to
+                assert not first.headers.get("Location") or second["Location"] == first["Location"], to
+            transaction.set_rollback(True)
     assert tried > 100 and len(kept) > 40, (tried, sorted(kept))
 
 

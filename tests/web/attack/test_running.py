@@ -87,6 +87,10 @@ class Server:
         data = urlencode({key: value, "stop": "read", "csrfmiddlewaretoken": self.token()}).encode()
         return self.browser.open(f"http://127.0.0.1:{self.port}/calls/{call}/entry/{key}/", data, timeout=20)
 
+    def post(self, path, **typed):
+        data = urlencode({**typed, "csrfmiddlewaretoken": self.token()}).encode()
+        return self.browser.open(f"http://127.0.0.1:{self.port}{path}", data, timeout=20)
+
     def end(self, how=signal.SIGTERM):
         self.process.send_signal(how)
         self.process.wait()
@@ -164,20 +168,31 @@ def test_two_hundred_kills(installed):
     _kills(installed, 200)
 
 
+# What is written, and where it has to be afterwards: readings, lines of the ledger, lines of a quote.
+WRITTEN = {"logbook_reading": "record_reading", "logbook_gasmove": "gas_move", "logbook_quoteline": "keep_line"}
+
+
 def _kills(installed, times):
-    acknowledged = 0
+    acknowledged, part = dict.fromkeys(WRITTEN, 0), {"option": "good", "kind": "part", "quantity": "1", "price": "40"}
     for turn in range(times):
         server = Server(installed)
         server.log_in("ivo")
         call = quick_look(server)
+        if not turn:
+            server.post("/refrigerant/cylinder/", number="404-1", refrigerant="R-404A").read()
         for value in range(3 + turn % 3):
             server.enter(call, "box_temp_f", value).read()
-            acknowledged += 1
+            acknowledged["logbook_reading"] += 1
+            server.post("/refrigerant/line/", kind="bought", cylinder="404-1", amount="10", reason=f"{turn} {value}").read()
+            acknowledged["logbook_gasmove"] += 1
+            server.post(f"/calls/{call}/quote/line/", what=f"Part {value}", **part).read()
+            acknowledged["logbook_quoteline"] += 1
         server.end(signal.SIGKILL)
     with sqlite3.connect(installed / "kettle.sqlite3") as opened:
         assert opened.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
-        lines = opened.execute("SELECT count(*) FROM logbook_logentry WHERE action = 'record_reading'").fetchone()[0]
-    assert len(readings(installed)) == acknowledged == lines
+        kept = {table: opened.execute(f"SELECT count(*) FROM {table}").fetchone()[0] for table in WRITTEN}
+        told = dict(opened.execute("SELECT action, count(*) FROM logbook_logentry GROUP BY action").fetchall())
+    assert kept == acknowledged == {table: told[action] for table, action in WRITTEN.items()}
 
 
 def test_behind_a_tls_proxy_nothing_is_redirected_for_ever(installed):

@@ -1,11 +1,13 @@
 """What the Board keeps of a judgement is what a fresh judgement says, whatever changed; and a call is judged once for it."""
 
+from dataclasses import replace
 from datetime import timedelta
 
 import pytest
 from django.urls import reverse
 from django.utils import timezone
 
+from kettle.knowledge.units import TRADE
 from web.benches.valve.actions.turn_valve import turn_valve
 from web.logbook.actions.change_band import change_band
 from web.logbook.actions.hand_over import close_call
@@ -14,7 +16,7 @@ from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.save_unit import save_unit
 from web.logbook.actions.undo_entry import last_reading, undo_entry
-from web.logbook.calls import headlines
+from web.logbook.calls import headlines, told_again
 from web.logbook.calls.judging import course_of, judge_call, told_of
 from web.logbook.models import Call, Headline, Reading, Unit
 
@@ -106,3 +108,47 @@ def test_many_units_are_found_by_their_words(user, unit, at_work):
     page = at_work.get(reverse("board")).content.decode()
     assert "21 more: find them" in page
     assert "Room 59" in at_work.get(reverse("board"), {"q": "room 59"}).content.decode()
+
+
+class TestToldAgain:
+    """What a page is told of a call a moment after another: the same as long as nothing changed, and never what was before."""
+
+    @pytest.fixture(autouse=True)
+    def kept(self, settings):
+        settings.TOLD_KEPT_S = 60.0
+        told_again.forget()
+        yield
+        told_again.forget()
+
+    @staticmethod
+    def again(call):
+        return told_again.told_again(Call.objects.get(pk=call.pk), TRADE)
+
+    @pytest.mark.parametrize("what", ["reading", "undo", "turn", "band", "sibling", "history"])
+    def test_whatever_changes_is_told_at_once(self, user, call, starved, what):
+        before = self.again(call)
+        assert self.again(call) is before
+        changes(user, call)[what]()
+        after, fresh = self.again(call), told_of(Call.objects.get(pk=call.pk))
+        assert after is not before
+        assert [(one.codes, one.probability) for one in after.course(1).left] == [
+            (one.codes, one.probability) for one in fresh.course(1).left
+        ]
+
+    def test_a_closed_call_is_told_as_closed(self, user, call, starved):
+        before = self.again(call)
+        close_call(user, call, "they would not wait")
+        assert self.again(call) is not before
+
+    def test_it_grows_old_by_itself(self, call, settings):
+        before = self.again(call)
+        settings.TOLD_KEPT_S = 1e-9
+        assert self.again(call) is not before
+
+    def test_other_units_are_other_words_and_few_are_kept(self, call, monkeypatch):
+        before = self.again(call)
+        assert told_again.told_again(call, replace(TRADE, temperature="°C")) is not before
+        assert self.again(call) is before
+        monkeypatch.setattr(told_again, "MOST", 1)
+        told_again.told_again(call, replace(TRADE, pressure="bar"))
+        assert len(told_again._kept) == 1 and self.again(call) is not before

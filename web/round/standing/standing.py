@@ -20,7 +20,8 @@ from kettle.knowledge.units import TRADE, ShownUnits, format_percent
 from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.calls.baselines import baseline_of
 from web.logbook.calls.courses import acts_of
-from web.logbook.calls.judging import minutes_left, settling_until, standing_readings, told_of
+from web.logbook.calls.judging import minutes_left, settling_until, standing_readings
+from web.logbook.calls.told_again import told_again
 from web.round.drawing import BY_STOP, CIRCUIT, FELT
 from web.round.icemaps import IceMaps
 from web.round.standing.cards import cards_of, coils_of, other_verdicts_of
@@ -54,7 +55,7 @@ class Standing:
     @cached_property
     def told(self):
         """All that the core tells of the call, each part worked out when it is asked for."""
-        return told_of(self.call, self.shown)
+        return told_again(self.call, self.shown)
 
     def of_coil(self, coil):
         """The same call seen from another coil."""

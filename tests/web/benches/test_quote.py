@@ -142,6 +142,17 @@ def test_the_shops_terms_are_part_of_what_was_seen(line, at_work, call):
     assert "changed since it was shown" in post(at_work, "decide-quote", call.number, name="R. Quill", signature=SIGNED, **shown)
 
 
+def test_what_is_answered_anew_is_at_the_terms_it_was_shown_at(line, at_work, call):
+    sign(at_work, call)
+    post(at_work, "terms", rate_cents="200", travel_cents="60", markup_pct="50", tax_pct="10", tax_labour="yes")
+    assert "264.00" in page(at_work, call), "what was signed stays at its terms"
+    price(at_work, call, line, price="250")
+    # For now: 1.5 h x 200 + 60 = 360, tax 36.
+    assert "396.00" in page(at_work, call, "decide-quote")
+    sign(at_work, call)
+    assert [option["total"] for option in QuoteSigned.objects.last().options][0] == "396.00"
+
+
 def test_what_is_signed_is_frozen_and_a_second_answer_is_another(line, at_work, call):
     sign(at_work, call)
     first = QuoteSigned.objects.get()

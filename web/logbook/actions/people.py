@@ -50,16 +50,23 @@ def make_person(shop, login, full_name, password=None, owner=False):
     password = password or made_password()
     first, _, last = full_name.partition(" ")
     user = get_user_model()(username=login, first_name=first, last_name=last)
-    try:
-        validate_password(password, user)
-    except ValidationError as error:
-        errors["password"] = f"Password: {' '.join(error.messages)}"
+    if weak := _weakness(password, user):
+        errors["password"] = f"Password: {weak}"
     if errors:
         raise FieldErrors(errors)
     user.set_password(password)
     user.save()
     Member.objects.create(user=user, shop=shop, owner=owner)
     return user, password
+
+
+def _weakness(password, user):
+    """What speaks against a password, in words; empty where nothing does."""
+    try:
+        validate_password(password, user)
+    except ValidationError as error:
+        return " ".join(error.messages)
+    return ""
 
 
 def make_password_for(person):
@@ -83,10 +90,8 @@ def change_password(user, new, again):
     wrong = {}
     if new != again:
         wrong["again"] = "Again: it is not the same as above"
-    try:
-        validate_password(new, user)
-    except ValidationError as error:
-        wrong["new"] = f"New password: {' '.join(error.messages)}"
+    if weak := _weakness(new, user):
+        wrong["new"] = f"New password: {weak}"
     if wrong:
         raise FieldErrors(wrong)
     _set_password(user, new)

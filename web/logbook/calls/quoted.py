@@ -21,8 +21,10 @@ def quoted(call):
     quote = getattr(call, "quote", None)
     if quote is None or not quote.lines.exists():
         return None
-    terms = Terms(**quote.terms) if quote.terms and quote.answered_at else terms_of(call.shop)
     rows, options = list(quote.lines.all()), []
+    waits = any(not row.answer for row in rows)
+    # What was signed stays at the terms it was signed at; what is to be answered is at those of today.
+    terms = Terms(**quote.terms) if quote.terms and quote.answered_at and not waits else terms_of(call.shop)
     limit = call.unit.site.not_to_exceed_cents if call.unit.site else None
     for code, label in OPTIONS.items():
         own = [row for row in rows if row.option == code]
@@ -35,27 +37,27 @@ def quoted(call):
                         "total": money(told.total), "unpriced": told.unpriced, "over": over})  # fmt: skip
     taken = [_line(row) for row in rows if row.answer == "accepted"]
     return {"quote": quote, "options": options, "limit": money(limit) if limit is not None else "", "terms": terms,
-            "accepted": money(total(taken, terms).total) if taken else "", "waits": any(not row.answer for row in rows),
+            "accepted": money(total(taken, terms).total) if taken else "", "waits": waits, "shown": _shown(options, not waits),
             "photos": quote.photos.filter(undone_at=None),
-            "seen": seen(quote, rows, terms_of(call.shop)), "signed": list(quote.signed.all())}  # fmt: skip
+            "seen": _seen(quote, rows, terms), "signed": list(quote.signed.all())}  # fmt: skip
 
 
-def seen(quote, rows, terms):
+def _seen(quote, rows, terms):
     """A name for what a customer is shown to decide on: every line with its amount and price, the terms, the photos."""
     lines = [[row.pk, row.option, row.kind, row.what, str(Decimal(row.quantity).normalize()), row.cents] for row in rows]
     photos = sorted(quote.photos.filter(undone_at=None).values_list("pk", flat=True))
     return hashlib.sha256(json.dumps([lines, asdict(terms), photos]).encode()).hexdigest()
 
 
-def as_shown(told):
-    """The options of a quote as they were shown and answered, in words, to be kept with the signature."""
+def _shown(options, answered):
+    """Options as a customer sees them, in words, to be printed and to be kept with a signature; answers once every line has one."""
     return [
         {
             "label": option["label"], "net": option["net"], "tax": option["tax"], "total": option["total"], "unpriced": option["unpriced"],
             "rows": [{"what": row.what, "many": quantity_words(Decimal(row.quantity)), "kind": row.kind, "price": cents,
-                      "answer": row.answer} for row, cents, _ in option["rows"]],
+                      "answer": row.answer if answered else ""} for row, cents, _ in option["rows"]],
         }
-        for option in told["options"]
+        for option in options
     ]  # fmt: skip
 
 

@@ -12,7 +12,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.calls.quoted import as_shown, quoted, seen, terms_of
+from web.logbook.calls.quoted import quoted
 from web.logbook.models import Quote, QuoteLine, QuoteSigned
 
 MOST_LINES = 120
@@ -148,6 +148,8 @@ def answer_quote(user, call, answers, name, signature, shown):
     require_same_shop(user, call)
     require_open(call)
     quote, name, wrong = _quote(user, call), " ".join(name.split()), {}
+    call.quote = quote
+    now = quoted(call)
     lines = {str(line.pk): line for line in quote.lines.all()}
     if not 2 <= len(name) <= LONGEST_NAME:
         wrong["name"] = f"Name: 2 to {LONGEST_NAME} letters, of whoever decides"
@@ -156,7 +158,7 @@ def answer_quote(user, call, answers, name, signature, shown):
     answered = {key: word for key, word in answers.items() if key in lines and word in ("accepted", "declined")}
     if not lines or set(answered) != set(lines):
         wrong["lines"] = f"{len(lines) - len(answered)} lines have no answer yet: accept or decline each"
-    elif shown != seen(quote, list(lines.values()), terms_of(call.shop)):
+    elif shown != now["seen"]:
         wrong["lines"] = "The quote was changed since it was shown: look at it again, then answer"
     if wrong:
         raise FieldErrors(wrong)
@@ -164,15 +166,14 @@ def answer_quote(user, call, answers, name, signature, shown):
         lines[key].answer = word
         lines[key].save(update_fields=["answer"])
     quote.terms, quote.answered_at, quote.answered_name, quote.signature = (
-        asdict(terms_of(call.shop)),
+        asdict(now["terms"]),
         timezone.now(),
         name,
         signature.strip(),
     )
     quote.save()
-    call.quote = quote
     told = quoted(call)
     QuoteSigned.objects.create(quote=quote, by=user, at=quote.answered_at, name=name, signature=quote.signature, terms=quote.terms,
-                               seen=shown, options=as_shown(told), accepted=told["accepted"])  # fmt: skip
+                               seen=shown, options=told["shown"], accepted=told["accepted"])  # fmt: skip
     log.write(user, "answer_quote", call, name=name, accepted=sum(word == "accepted" for word in answered.values()), of=len(answered))
     return quote

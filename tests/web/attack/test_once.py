@@ -3,18 +3,24 @@
 import re
 import threading
 from datetime import timedelta
+from types import SimpleNamespace
 
 import pytest
 from django.apps import apps
 from django.contrib.auth import get_user_model
 from django.db import connection, transaction
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 from django.utils import timezone
 
 from tests.web.attack.forms import forms_of, pages_of
 from web.logbook import once as taken
+from web.logbook.actions import acting
 from web.logbook.models import Call, FollowUp, SentOnce
+
+# An answer writes so often at the most, well under a tenth of a second.
+MOST_WRITES = 120
 
 
 def stored():
@@ -37,7 +43,10 @@ def test_no_form_stores_anything_twice():
         once[name] = once.get(name, 0) + 1
         with transaction.atomic():
             before = stored()
-            first = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
+            with CaptureQueriesContext(connection) as asked:
+                first = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
+            writes = [one["sql"] for one in asked if one["sql"].startswith(("INSERT", "UPDATE", "DELETE"))]
+            assert len(writes) <= MOST_WRITES, f"{to} writes {len(writes)} times: everybody waits for it"
             after = stored()
             second = client.post(to, typed | {"once": f"key-{tried}"}, headers={"Referer": f"http://testserver{page}"})
             assert first.status_code < 500 and second.status_code < 500, to
@@ -118,3 +127,16 @@ def test_every_form_that_is_posted_carries_a_key_of_its_own(at_work, call):
     body = at_work.get(reverse("stop", args=[call.number, "hand-over"])).content.decode()
     keys = re.findall(r'name="once" value="([^"]+)"', body)
     assert len(keys) == body.count('name="csrfmiddlewaretoken"') and len(set(keys)) == len(keys) > 3
+
+
+def test_an_action_that_holds_the_data_for_long_is_noted(monkeypatch, caplog, db):
+    @acting.action
+    def slow():
+        return "done"
+
+    moments = iter([0.0, 1.5])
+    monkeypatch.setattr(acting, "time", SimpleNamespace(monotonic=lambda: next(moments)))
+    assert slow() == "done" and "held the data for 1.5 s" in caplog.text
+    moments = iter([0.0, 0.5])
+    caplog.clear()
+    assert slow() == "done" and not caplog.text

@@ -1,5 +1,7 @@
 """What every action is: all of it or nothing, its line in the log included, on a call that is still open."""
 
+import logging
+import time
 from functools import wraps
 
 from django.db import transaction
@@ -7,6 +9,10 @@ from django.db import transaction
 from kettle.knowledge.errors import InputError
 from web.logbook import once
 from web.logbook.models import Call
+
+# An action that takes longer is noted: everybody's entries wait for it.
+LONGEST_S = 1.0
+_log = logging.getLogger(__name__)
 
 
 def action(function):
@@ -17,6 +23,7 @@ def action(function):
 
     @wraps(function)
     def acted(*given, **named):
+        began = time.monotonic()
         with transaction.atomic():
             noted = once.note()
             try:
@@ -25,6 +32,9 @@ def action(function):
                 if noted:
                     once.forget()
                 raise
+            finally:
+                if (held := time.monotonic() - began) > LONGEST_S:
+                    _log.warning("%s held the data for %.1f s: nobody else could write", function.__qualname__, held)
 
     acted.is_action = True
     return acted

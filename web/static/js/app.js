@@ -141,7 +141,10 @@ const asleep = (form, sleeps) => {
   form.toggleAttribute("data-sleeps", sleeps);
   for (const button of form.querySelectorAll("button:not([type=button])")) button.disabled = sleeps;
 };
-for (const [name, sleeps] of [["htmx:beforeRequest", true], ["htmx:afterRequest", false]])
+for (const [name, sleeps] of [
+    ["htmx:beforeRequest", true],
+    ["htmx:afterRequest", false]
+  ])
   document.addEventListener(name, (event) => {
     const from = event.detail.requestConfig?.elt || event.detail.elt;
     if (event.detail.requestConfig?.verb === "get") return;

@@ -10,7 +10,6 @@ from django.urls import reverse
 from tests.web.attack.addresses import METHODS, filled, luck, patterns, sent
 from tests.web.conftest import make_person
 from web.logbook.models import Call, Device, LogEntry, Reading, Unit
-from web.reports import pdf
 
 SECRET = "Quartz lane, back door"
 SLOWEST_S = 2.0
@@ -20,7 +19,6 @@ SLOWEST_S = 2.0
 def world(loaded, settings):
     """The demo, another shop with a call of its own, somebody without a shop; and a client for each role."""
     settings.ALLOWED_HOSTS = ["testserver"]
-    pdf.load()
     stranger = make_person("Other Shop", "quill")
     theirs = Unit.objects.create(shop=stranger.member.shop, name=SECRET, kind="walk_in_freezer", refrigerant="R-404A")
     Call.objects.create(shop=stranger.member.shop, unit=theirs, number=9001, opened_by=stranger)

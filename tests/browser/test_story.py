@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import ONE_SCREEN, set_in, tap
@@ -168,15 +169,17 @@ def test_a_quick_look_reads_at_once_and_is_kept_afterwards(app):
 
 
 @ONE_SCREEN
-def test_what_was_typed_without_a_network_is_kept_and_sent_again(open_stop, complaints):
+@pytest.mark.parametrize("how", ["no network", "the data are held"])
+def test_what_was_typed_and_not_taken_is_kept_and_sent_again(open_stop, complaints, how):
     page = open_stop("Freezer 1", "read")
-    page.route("**/entry/**", lambda route: route.abort())
+    refuse = (lambda route: route.abort()) if how == "no network" else (lambda route: route.fulfill(status=503, body="held"))
+    page.route("**/entry/**", refuse)
     page.locator("[name=supply_air_f]").fill("-7.5")
     page.locator("[name=supply_air_f]").press("Enter")
     expect(page.locator("#tag-supply_air_f")).to_have_class(re.compile("unsent"))
     sent = Reading.objects.filter(key="supply_air_f", call__unit__name="Freezer 1", call__closed_at=None)
     assert not sent.exists()
-    assert all("htmx" in text or "ERR_FAILED" in text for text in complaints)
+    assert all("htmx" in text or "ERR_FAILED" in text or "503" in text for text in complaints)
     complaints.clear()
     page.unroute("**/entry/**")
     with page.expect_response(re.compile("/entry/supply_air_f/")):

@@ -24,6 +24,7 @@ import pytest
 from django.conf import settings
 from django.core.management.base import CommandError
 
+from benchmarks.load import multipart
 from web.logbook import kept_files
 from web.running import backups
 from web.running.serving import check_environment
@@ -91,6 +92,12 @@ class Server:
         data = urlencode({**typed, "csrfmiddlewaretoken": self.token()}).encode()
         return self.browser.open(f"http://127.0.0.1:{self.port}{path}", data, timeout=20)
 
+    def send(self, path, name, content):
+        asked = urllib.request.Request(
+            f"http://127.0.0.1:{self.port}{path}", *multipart({"csrfmiddlewaretoken": self.token()}, name, content)
+        )
+        return self.browser.open(asked, timeout=20)
+
     def end(self, how=signal.SIGTERM):
         self.process.send_signal(how)
         self.process.wait()
@@ -123,6 +130,11 @@ def quick_look(server):
     """Open a call as a technician would; returns its number."""
     data = urlencode({"kind": "walk_in_freezer", "refrigerant": "R-404A", "csrfmiddlewaretoken": server.token()}).encode()
     return server.browser.open(f"http://127.0.0.1:{server.port}/quick-look/", data, timeout=20).url.split("/calls/")[1].split("/")[0]
+
+
+def ids(data, query):
+    with sqlite3.connect(data / "kettle.sqlite3") as opened:
+        return [one for (one,) in opened.execute(query).fetchall()]
 
 
 def readings(data):
@@ -168,8 +180,10 @@ def test_two_hundred_kills(installed):
     _kills(installed, 200)
 
 
-# What is written, and where it has to be afterwards: readings, lines of the ledger, lines of a quote.
-WRITTEN = {"logbook_reading": "record_reading", "logbook_gasmove": "gas_move", "logbook_quoteline": "keep_line"}
+# What is written, and where it has to be afterwards: readings, lines of the ledger, lines of a quote, logs.
+WRITTEN = {
+    "logbook_reading": "record_reading", "logbook_gasmove": "gas_move", "logbook_quoteline": "keep_line", "logbook_trendlog": "take_in_log",
+}  # fmt: skip
 
 
 def _kills(installed, times):
@@ -180,6 +194,8 @@ def _kills(installed, times):
         call = quick_look(server)
         if not turn:
             server.post("/refrigerant/cylinder/", number="404-1", refrigerant="R-404A").read()
+            server.post("/units/new/", name="Hollow", kind="walk_in_cooler", refrigerant="R-404A", site_name="Hollow").read()
+            [unit] = ids(installed, "SELECT id FROM logbook_unit WHERE name = 'Hollow'")
         for value in range(3 + turn % 3):
             server.enter(call, "box_temp_f", value).read()
             acknowledged["logbook_reading"] += 1
@@ -187,12 +203,17 @@ def _kills(installed, times):
             acknowledged["logbook_gasmove"] += 1
             server.post(f"/calls/{call}/quote/line/", what=f"Part {value}", **part).read()
             acknowledged["logbook_quoteline"] += 1
+            log = b"time,box F\n" + b"".join(b"2026-01-01 %02d:%02d,%d\n" % (turn % 24, n, n) for n in range(60))
+            server.send(f"/units/{unit}/trends/add/", "log", log).read()
+            acknowledged["logbook_trendlog"] += 1
         server.end(signal.SIGKILL)
     with sqlite3.connect(installed / "kettle.sqlite3") as opened:
         assert opened.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
         kept = {table: opened.execute(f"SELECT count(*) FROM {table}").fetchone()[0] for table in WRITTEN}
         told = dict(opened.execute("SELECT action, count(*) FROM logbook_logentry GROUP BY action").fetchall())
+        files = [name for (name,) in opened.execute("SELECT file FROM logbook_trendlog").fetchall()]
     assert kept == acknowledged == {table: told[action] for table, action in WRITTEN.items()}
+    assert all((installed / "media" / name).stat().st_size > 1000 for name in files), "a log that was taken has its file"
 
 
 def test_behind_a_tls_proxy_nothing_is_redirected_for_ever(installed):

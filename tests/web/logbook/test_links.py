@@ -9,6 +9,7 @@ from contextlib import suppress
 from datetime import date, timedelta
 
 import pytest
+from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.urls import reverse
@@ -218,6 +219,17 @@ def test_people_change_their_own_password_and_are_logged_out_elsewhere(at_work, 
     assert client.get(reverse("me")).status_code == 200 and other.get(reverse("me")).status_code == 302
     assert Client().post(reverse("login"), {"username": "ansel", "password": "quiet-north-river"}).status_code == 302
     assert LogEntry.objects.filter(action="change_password").count() == 1
+
+
+def test_who_guesses_the_old_password_at_a_device_left_open_is_shut_out_as_at_the_log_in(at_work, user):
+    typed = {"old": "a-long-pass-phrase", "new": "quiet-north-river", "again": "quiet-north-river"}
+    for n in range(settings.AXES_FAILURE_LIMIT):
+        answer = at_work.post(reverse("password"), typed | {"old": f"guess {n}"})
+    assert "Too many tries" in answer.content.decode()
+    answer = at_work.post(reverse("password"), typed)
+    assert answer.status_code == 429 and "Too many tries" in answer.content.decode()
+    user.refresh_from_db()
+    assert user.check_password("a-long-pass-phrase")
 
 
 def test_what_was_looked_at_again_is_promised_to_the_customer_no_more(at_work, nobody, user, call):

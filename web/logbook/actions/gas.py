@@ -1,9 +1,9 @@
 """Refrigerant accounted for: cylinders, and every ounce that moves; a line is never edited, only countered."""
 
 import csv
-import hashlib
 import io
 from codecs import BOM_UTF8
+from collections import Counter
 from datetime import date
 
 from django.utils import timezone
@@ -14,9 +14,10 @@ from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import OZ_PER_LB
 from web.accounts.access import require_same_shop, shop_of, shown_to
+from web.logbook import many_rows
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, outside, require_open
-from web.logbook.models import Cylinder, GasMove, LogEntry
+from web.logbook.models import Cylinder, GasMove
 
 LONGEST_NUMBER, LONGEST_REASON = 40, 200
 MOST_OZ = 16000.0
@@ -102,8 +103,9 @@ def _checked(typed, shown, cylinders):
 def import_moves(user, upload):
     """Store the lines of a CSV file with the columns of `CSV_COLUMNS`; InputError names the first row that cannot be; nothing is stored.
 
-    A cylinder has to be the shop's; what went into units comes from calls alone and is left out of an import. A file that was read in
-    before is refused. Everything is read and checked before anything waits for it.
+    A cylinder has to be the shop's; what went into units comes from calls alone and is left out of an import. What stands in the ledger
+    already, word for word, is not booked again, so that a file may be sent a month later with more below it; where all of it stands, the
+    file is refused. Everything is read and checked before anything waits for it. Returns how many were booked, and how many stood.
     """
     content = _content(upload)
     shop, shown = shop_of(user), shown_to(user)
@@ -117,7 +119,13 @@ def import_moves(user, upload):
             lines.append(_checked(typed | {"amount": f"{typed['ounces']} oz"}, shown, cylinders))
         except FieldErrors as error:
             raise InputError(f"Row {number}: {next(iter(error.by_field.values()))}") from None
-    return _keep_all(user, shop, lines, hashlib.sha256(content).hexdigest())
+    statement, values = many_rows.made_ready([GasMove(shop=shop, by=user, **line) for line in lines])
+    return _keep_all(user, shop, [(_same(line), row) for line, row in zip(lines, values, strict=True)], statement)
+
+
+def _same(line):
+    """What two lines have alike that are one."""
+    return line["day"], line["kind"], round(line["oz"], 3), line["cylinder"].pk, line["reason"]
 
 
 def _content(upload):
@@ -143,18 +151,27 @@ def _rows(content):
 
 
 @action
-def _keep_all(user, shop, lines, content):
-    before = LogEntry.objects.filter(shop=shop, action="import_moves", data__content=content).first()
-    if before is not None:
-        when = timezone.localdate(before.at)
-        raise InputError(f"File: it was read in on {when} already, {before.data['rows']} lines; nothing is booked twice")
-    used = {line["cylinder"].pk: line["cylinder"] for line in lines}
+def _keep_all(user, shop, lines, statement):
+    days, used = [day for (day, *_), _ in lines], {cylinder for (*_, cylinder, _), _ in lines}
     gone = shop.cylinders.filter(pk__in=used, gone_at__isnull=False).first()
     if gone is not None:
         raise InputError(f"File: cylinder {gone} is gone")
-    GasMove.objects.bulk_create([GasMove(shop=shop, by=user, **line) for line in lines])
-    log.write(user, "import_moves", shop=shop, rows=len(lines), content=content)
-    return len(lines)
+    stands = shop.gas_moves.filter(cylinder__in=used, day__range=(min(days), max(days)), counters=None, countered_by=None)
+    left = Counter(
+        (day, kind, round(oz, 3), cylinder, reason)
+        for day, kind, oz, cylinder, reason in stands.values_list("day", "kind", "oz", "cylinder", "reason")
+    )
+    new = []
+    for same, row in lines:
+        if left[same]:
+            left[same] -= 1
+        else:
+            new.append(row)
+    if not new:
+        raise InputError(f"File: all its {len(lines)} lines stand in the ledger already; nothing is booked twice")
+    many_rows.keep(statement, new)
+    log.write(user, "import_moves", shop=shop, rows=len(new), stood=len(lines) - len(new))
+    return len(new), len(lines) - len(new)
 
 
 @action

@@ -103,10 +103,11 @@ def add_move(request):
 def read_in(request):
     """Read lines in from a CSV file."""
     try:
-        count = import_moves(request.user, request.FILES.get("file"))
+        booked, stood = import_moves(request.user, request.FILES.get("file"))
     except InputError as error:
         return _page(request, {}, {"file": str(error)}, "file")
-    messages.success(request, f"{count} lines read in.")
+    words = f" {stood} stand in the ledger already and are left as they are." if stood else ""
+    messages.success(request, f"{booked} lines read in.{words}")
     return redirect("ledger")
 
 

@@ -165,6 +165,6 @@ def first_line(error: ValidationError, models: Mapping[str, type[BaseModel]], wh
         return f"{where}: required, and missing"
     limits = LIMITS.get(place[-1]) if place else None
     if limits is not None and first["type"] in ("greater_than_equal", "less_than_equal"):
-        return f"{where}: {first['input']} is outside {limits[0]:g} to {limits[1]:g} {limits[2]}".strip()
+        return f"{where}: {str(first['input'])[:40]} is outside {limits[0]:g} to {limits[1]:g} {limits[2]}".strip()
     message = first["msg"].removeprefix("Value error, ")
     return one_line(f"{where}: {message}" if where else message)

@@ -175,6 +175,10 @@ class Unit:
         return f"{self.kind.label}, {CHOICES['metering'][self.metering]}"
 
 
+# A whole number may be typed longer than a figure can be told.
+LARGEST_FLOAT: Final = 1e300
+
+
 def check_choice(name: str, value: str) -> str:
     """Return a word of the case file if it is allowed for the field; InputError names the nearest one."""
     allowed = CHOICES[name]
@@ -188,7 +192,10 @@ def check_figure(name: str, value: float, shown: ShownUnits = TRADE) -> float:
     """Return a figure of the plate if it is inside its limits; InputError names value, range and unit."""
     low, high, unit, label = LIMITS[name]
     if not low <= value <= high:
-        told = f"{value:g}" if not abs(value) < LARGEST_TOLD else shown.figure(value, unit, 0 if value == int(value) else 1)
+        if abs(value) > LARGEST_FLOAT:
+            told = "that"
+        else:
+            told = f"{value:g}" if not abs(value) < LARGEST_TOLD else shown.figure(value, unit, 0 if value == int(value) else 1)
         span = f"{shown.figure(low, unit, low != int(low))} to {shown.figure(high, unit, 0)} {shown.label(unit)}".strip()
         raise InputError(f"{label}: {told} {shown.label(unit)}".strip() + f" is outside {span}")
     return value

@@ -4,7 +4,8 @@ import pytest
 
 from kettle.judging import readings, verdicts
 from kettle.knowledge import bands
-from kettle.knowledge.unit import KINDS, UnitSpec, resolve
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.unit import KINDS, UnitSpec, check_figure, resolve
 
 # kind, refrigerant, SST, SCT, superheat coil, gain, subcooling, box, air or water in: each worked by hand from the bands.
 BY_HAND = [
@@ -71,3 +72,10 @@ def test_a_head_control_holds_the_head_up_in_the_cold():
     assert split["plain"].state == "high"
     assert split["held"].state == "ok"
     assert "head control" in split["held"].why
+
+
+@pytest.mark.parametrize(("value", "says"), [(9, "9 is outside 1 to 8"), (10**400, "that is outside 1 to 8"), (-(10**400), "that is outside")])
+def test_a_figure_of_the_plate_is_held_against_its_limits_however_long_it_is(value, says):
+    with pytest.raises(InputError, match=says):
+        check_figure("evaporators", value)
+    assert check_figure("evaporators", 8) == 8

@@ -194,8 +194,9 @@ def _kills(installed, times):
         call = quick_look(server)
         if not turn:
             server.post("/refrigerant/cylinder/", number="404-1", refrigerant="R-404A").read()
-            server.post("/units/new/", name="Hollow", kind="walk_in_cooler", refrigerant="R-404A", site_name="Hollow").read()
-            [unit] = ids(installed, "SELECT id FROM logbook_unit WHERE name = 'Hollow'")
+        # A unit holds so many logs and no more: each turn has its own.
+        server.post("/units/new/", name=f"Hollow {turn}", kind="walk_in_cooler", refrigerant="R-404A", site_name="Hollow").read()
+        [unit] = ids(installed, f"SELECT id FROM logbook_unit WHERE name = 'Hollow {turn}'")
         for value in range(3 + turn % 3):
             server.enter(call, "box_temp_f", value).read()
             acknowledged["logbook_reading"] += 1

@@ -53,7 +53,7 @@ def reading(record: Record, event: Event) -> tuple[Heard, ...]:
     # Which of several remedies it wants is seen only where it is there.
     words = f"{observations.get(key).label}: {observations.get(key).show(event.data['value'])}"
     there = dict.fromkeys((cause.code for cause in wants), 0.0)
-    return (seen, Spoken(Testimony(f"seen.{key}", words, there, -SEEN_SO, -SEEN_SO), event.on))
+    return (seen, Spoken(Testimony(f"seen.{key}", words, there, -SEEN_SO, -SEEN_SO, beyond_doubt=len(wants) == 1), event.on))
 
 
 def figure(event: Event) -> float:
@@ -123,7 +123,7 @@ def looked(record: Record, event: Event) -> tuple[Heard, ...]:
     found: list[Heard] = [Observed(*look.says, event.on)] if look.says else []
     if look.causes:
         there = dict.fromkeys(look.causes, 0.0)
-        found.append(Spoken(Testimony(f"looked.{look.part}", look.label, there, -SEEN_SO, -SEEN_SO), event.on))
+        found.append(Spoken(Testimony(f"looked.{look.part}", look.label, there, -SEEN_SO, -SEEN_SO, beyond_doubt=True), event.on))
     return tuple(found)
 
 

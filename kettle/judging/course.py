@@ -17,6 +17,7 @@ import numpy as np
 
 from kettle.judging.evidence import Evidence, Feature, features, log_likelihood, weigh
 from kettle.judging.facts import Facts
+from kettle.judging.given import given
 from kettle.judging.judge import Judgement, checks_of, context_of, judge, suspect_of, verdicts_of
 from kettle.judging.network import Figures, Network, network_of
 from kettle.judging.readings import work_out
@@ -37,6 +38,15 @@ HOPELESS: Final = 14.0
 # A treated cause this likely to have been there is told until it is proved.
 WORTH_PROVING: Final = 0.1
 LEFT_SHOWN_FROM: Final = 0.01
+# A look that finds a part as on a sound unit: how often it is so there at the least, how often a cause leaves it so at the most, how often
+# that cause shows what was seen before at the least; and how often it goes though nobody wrote down what was done. Judgement of the trade.
+USUALLY: Final = 0.5
+HARDLY: Final = 0.3
+CLEARLY: Final = 0.12
+SEEN_GONE: Final = 0.15
+# A circuit that is tight again has not its gas again.
+TELLS_OF_ITS_ACT: Final = ("leak_test",)
+LOOKED: Final = Act("", "looked", "Looked at again", still=True)
 # What moves less than this has not answered.
 MOVED: Final = 1.0
 
@@ -151,6 +161,7 @@ class Course:
 
     def standing_as(self, now: Judgement, history: tuple[str, ...] = (), overridden: frozenset[str] = frozenset()) -> "Course":
         """The same course over another judgement of what stands: its verdicts, holds and problems, and what settles what is left."""
+        now = replace(now, given=self.now.given)
         checks = now.next_checks if self.likely is None else checks_of(now, self.likely, history, overridden)
         told = replace(now, ranking=self.now.ranking, close_call=self.now.close_call, next_checks=checks)
         return replace(self, now=told)
@@ -227,16 +238,19 @@ def judge_course(
         return as_found(now)
     weighed: list[_Stage] = []
     before: dict[tuple[str, str], str] = {}
+    every = [work_out(unit, standing_at(stages, done, place), None, shown) for place in range(len(stages))]
+    there = given(every, [one for stage in spoken for one in stage])
     for place in range(len(stages)):
-        weighed.append(_weigh(unit, stages, done, place, shown, history, before, spoken[place]))
+        weighed.append(_weigh(every[place], stages, done, place, history, before, spoken[place], there))
     network = weighed[0].network
     tries = _tries(done)
-    likelihood, likeliest, remains = _over_the_ways(network, weighed, tries)
+    likelihood, likeliest, remains = _over_the_ways(network, weighed, _with_looks(tries, network, stages))
     folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
     told = [pair for stage, rows in zip(weighed, likeliest, strict=True) for pair in _as_seen_from(stage, rows)]
     ranking = rank(network, told, folded)
     left_by_row = _left(network, folded, remains, done)
     current = _rows_of(network, left_by_row)
+    now = replace(now, given=network.given)
     now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks_of(now, current, history, overridden))
     before_acts, effects = _effects(weighed, done)
     return Course(
@@ -268,15 +282,14 @@ def _effects(weighed: Sequence[_Stage], done: Sequence[Done]) -> tuple[dict[str,
 
 
 def _weigh(
-    unit: Unit, stages: Sequence[Mapping[str, Value]], done: Sequence[Done], place: int, shown: ShownUnits, history: tuple[str, ...],
-    before: dict[tuple[str, str], str], heard: Sequence[Testimony] = (),
+    facts: Facts, stages: Sequence[Mapping[str, Value]], done: Sequence[Done], place: int, history: tuple[str, ...],
+    before: dict[tuple[str, str], str], heard: Sequence[Testimony], there: frozenset[str],
 ) -> _Stage:  # fmt: skip
     """A stage's features: those that rest on something seen in it, and that no act before it made its own; and what was heard in it.
 
     `before` holds the state each was last seen in, and is brought up to this stage.
     """
-    facts = work_out(unit, standing_at(stages, done, place), None, shown)
-    network = network_of(unit, context_of(facts), history)
+    network = network_of(facts.unit, context_of(facts), history, there)
     muted = {key for one in done[:place] for key in one.act.mutes} | {key for one in heard for key in one.mutes}
     fresh = set(stages[place])
     found = features(facts, verdicts_of(facts), network)
@@ -328,6 +341,39 @@ def _tries(done: Sequence[Done]) -> dict[str, list[_Try]]:
     return found
 
 
+def _with_looks(
+    tries: Mapping[str, Sequence[_Try]], network: Network, stages: Sequence[Mapping[str, Value]]
+) -> dict[str, list[_Try]]:
+    """The acts against each cause, and for those nothing was done against the looks that found them gone: where a part was seen as the
+    cause leaves it, and later as it is on a sound unit, the cause went in between, whoever did it."""
+    found = {code: list(one) for code, one in tries.items()}
+    for key in network.columns.keys() & {key for stage in stages[1:] for key in stage}:
+        columns = network.columns[key]
+        if columns.many or key in TELLS_OF_ITS_ACT or key not in observations.REGISTRY or observations.get(key).is_number:
+            continue
+        before: set[str] = set()
+        for place, stage in enumerate(stages):
+            word = stage.get(key)
+            if not isinstance(word, str) or word not in columns.states:
+                continue
+            if before and network.shape(network.rows[frozenset()], key)[word] >= USUALLY:
+                for code in _left_by(network, key, word, before):
+                    if code not in tries:
+                        found.setdefault(code, []).append(_Try(place, SEEN_GONE, LOOKED))
+            before.add(word)
+    return found
+
+
+def _left_by(network: Network, key: str, word: str, before: set[str]) -> list[str]:
+    """The causes that leave a part as it was seen before, and hardly ever as it is seen now."""
+    found = []
+    for code in network.codes:
+        shows = network.shape(network.rows[frozenset((code,))], key)
+        if shows[word] <= HARDLY and max(shows[one] for one in before) >= CLEARLY:
+            found.append(code)
+    return found
+
+
 @dataclass(frozen=True)
 class _Way:
     """One way the acts against one or two causes may have come out: its chance, which causes (by place) went, and who was still there
@@ -375,18 +421,18 @@ def _over_the_ways(
     found = network.log_prior + stages[0].likelihood
     hopeless = float(found.max()) - HOPELESS
     known: dict[tuple[str, ...], list[_Way]] = {}
-    for row, members in enumerate(network.members):
+    for row in np.flatnonzero(found >= hopeless).tolist():
+        members = network.members[row]
         codes = tuple(cause.code if cause.code in tries else "" for cause in members)
-        if not any(codes) or found[row] < hopeless:
+        if not any(codes):
             continue
         if codes not in known:
             known[codes] = _ways_out([tries.get(code, ()) for code in codes], len(stages))
-        singles = [network.singles[cause.code] for cause in members]
         outcomes = []
         for way in known[codes]:
             score, segments = way.log_chance, []
             for start, end, still in way.spans:
-                at = row if len(still) == len(members) else singles[still[0]] if still else 0
+                at = row if len(still) == len(members) else network.rows[frozenset(members[place].code for place in still)]
                 score += fresh[start][at] + repeats[end - 1][at] - repeats[start][at]
                 segments.append((start, end, at))
             outcomes.append((score, segments, frozenset(members[place].code for place in way.gone)))

@@ -9,6 +9,10 @@ from kettle.power.windings import mismatch_pct
 PAIRS: Final = ("12", "23", "31")
 WINDINGS: Final = ("winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm")
 
+# A heater that is under volts and draws less than a clamp reads has no power.
+LIVE_V: Final = 90.0
+DRAWS_A: Final = 0.4
+
 
 def imbalance_pct(volts: list[float]) -> float:
     """Return the imbalance of three phase-to-phase voltages: 100 × greatest deviation from the mean ÷ mean (NEMA MG 1)."""
@@ -43,4 +47,7 @@ def derive(got: Mapping[str, float], phases: int, nameplate_v: float | None) -> 
         out["winding_mismatch_pct"] = mismatch_pct(ohms)
     if got.get("heater_rated_w") and "heater_volts" in got and "heater_amps" in got:
         out["heater_pct"] = 100.0 * heater_power_w(got["heater_volts"], got["heater_amps"], phases) / got["heater_rated_w"]
+    elif got.get("heater_volts", 0.0) >= LIVE_V and got.get("heater_amps", 1.0) < DRAWS_A:
+        # Whatever it is rated, it takes nothing.
+        out["heater_pct"] = 0.0
     return out

@@ -11,6 +11,8 @@ from kettle.knowledge.units import TRADE, ShownUnits
 PULL_DOWN_F = 5.0
 SETTLING_MIN = 15.0
 AFTER_DEFROST_MIN = 45.0
+# A box that was well before its defrost comes out of it no warmer than this over set.
+AFTER_DEFROST_F = 15.0
 COLD_OUTSIDE_F = 60.0
 HOT_OUTSIDE_F = 100.0
 
@@ -74,6 +76,19 @@ class Facts:
         """Whether the air on the condenser is hotter than units are usually read in."""
         ambient = self.number("ambient_f")
         return ambient is not None and ambient > HOT_OUTSIDE_F
+
+    @property
+    def coming_down(self) -> str:
+        """Why a box that is warm may be only on its way: it falls, was never cold yet, or was just defrosted; empty where nothing says so."""
+        over = self.box_over_set_f
+        if over is None or over <= self.unit.differential_f:
+            return ""
+        if self.is_("complaint", "first_start") and not self.is_("box_trend", "steady", "rising"):
+            return "first_start"
+        since = self.number("since_defrost_min")
+        if since is not None and since < AFTER_DEFROST_MIN and over <= AFTER_DEFROST_F and not self.is_("box_trend", "rising"):
+            return "after_defrost"
+        return "falling" if self.is_("box_trend", "falling") else ""
 
     @property
     def moment(self) -> str:

@@ -12,6 +12,7 @@ from kettle.judging import holds, problems, readings, running, verdicts
 from kettle.judging.checks import Check, next_checks
 from kettle.judging.evidence import Evidence, features, log_likelihood, quantity_name, verdict_words, weigh
 from kettle.judging.facts import Facts
+from kettle.judging.given import given
 from kettle.judging.holds import Hold
 from kettle.judging.network import Figures, Network, network_of
 from kettle.judging.problems import Problem
@@ -25,6 +26,7 @@ from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import CHOICES, Unit
 from kettle.knowledge.units import TRADE, ShownUnits
 
+NOT_BUILT_SO: Final = "This unit is not built so that it could have it"
 # Fields of a unit that move a judgement, as an assumption about them is worded.
 LEANED_ON: Final = {
     "metering": "metering",
@@ -42,7 +44,7 @@ class Judgement:
     """Everything worked out about a unit at one moment; the shape of the case format's answer.
 
     `discounted` lists what was read and counts for nothing now, each with why; `close_call` says where two answers lie
-    close together.
+    close together; `given` are the causes that were seen to be there, which every suspect holds.
     """
 
     facts: Facts
@@ -54,6 +56,7 @@ class Judgement:
     assumed: tuple[str, ...]
     discounted: tuple[tuple[str, str], ...] = ()
     close_call: str = ""
+    given: frozenset[str] = frozenset()
 
     @property
     def has_evidence(self) -> bool:
@@ -81,7 +84,7 @@ def judge(
     wrong = tuple(problems.found(facts))
     found = verdicts_of(facts)
     in_force = tuple(holds.standing(facts))
-    network = network_of(unit, context_of(facts), history)
+    network = network_of(unit, context_of(facts), history, given([facts], heard))
     ranking: tuple[Suspect, ...] = ()
     checks: tuple[Check, ...] = ()
     if answers:
@@ -101,6 +104,7 @@ def judge(
         assumed=_assumed(unit, found),
         discounted=_discounted(facts, found, network),
         close_call=close_call(ranking),
+        given=network.given,
     )
 
 
@@ -123,7 +127,7 @@ def verdicts_of(facts: Facts) -> tuple[Verdict, ...]:
 
 def checks_of(judged: Judgement, likely: Figures, history: tuple[str, ...], overridden: frozenset[str]) -> tuple[Check, ...]:
     """Return the next checks of a unit as it stands, where its hypotheses are as likely as is told (rows of its network)."""
-    network = network_of(judged.facts.unit, context_of(judged.facts), history)
+    network = network_of(judged.facts.unit, context_of(judged.facts), history, judged.given)
     return tuple(next_checks(judged.facts, network, likely, judged.holds, overridden))
 
 
@@ -134,15 +138,17 @@ def context_of(facts: Facts) -> dict[str, str]:
     if ambient is not None and facts.unit.condensing == "air":
         outside = "cold" if facts.is_cold_outside else "hot" if facts.is_hot_outside else "mild"
     fans = {"evap_fans": "none"} if facts.is_("evap_fans", "none") else {}
-    return {"moment": facts.moment, "outside": outside, **fans}
+    coming = {"coming": facts.coming_down} if facts.coming_down else {}
+    return {"moment": facts.moment, "outside": outside, **fans, **coming}
 
 
 def suspect_of(judged: Judgement, code: str, history: tuple[str, ...] = ()) -> Suspect:
     """Return one single cause with its evidence, however unlikely: "why not overcharge?"; InputError for no such cause."""
     cause = causes.get(code)
-    network = network_of(judged.facts.unit, context_of(judged.facts), history)
+    network = network_of(judged.facts.unit, context_of(judged.facts), history, judged.given)
     if code not in network.singles:
-        return Suspect((cause,), 0.0, (), (Evidence(code, "This unit is not built so that it could have it", -9.0),))
+        why = "It does not go together with what was seen" if cause.possible_on(judged.facts.unit) else NOT_BUILT_SO
+        return Suspect((cause,), 0.0, (), (Evidence(code, why, -9.0),))
     weighed = weigh(network, features(judged.facts, judged.verdicts, network))
     likelihood = log_likelihood(network, weighed)
     folded = fold(network, likelihood, normalised(network.log_prior + likelihood))

@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 from threading import Lock
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -45,8 +45,11 @@ class Columns:
 class Network:
     """Every hypothesis (row) with its log prior and what it shows in every feature's states (columns).
 
-    Row 0 is a sound unit, then each single cause, then each plausible pair; `members` holds the causes of a row,
-    `rows` the row of a set of cause codes, `remedies` which rows one and the same set of acts puts right (remedies × rows, 0 or 1).
+    Row 0 is a sound unit, then each single cause, then each plausible pair. Where causes are `given`, seen to be there, each of these rows
+    has them besides; the same rows follow without some of them, as unlikely as can be as the unit was found, for what is left after they
+    were put right. `members` holds the causes of a row, `parts` their places in `codes` (the last place is none), `rows` the row of a set
+    of cause codes, `singles` the row of one cause beside what is given, `remedies` which rows one and the same set of acts puts right
+    (remedies × rows, 0 or 1).
     """
 
     members: tuple[tuple[Cause, ...], ...]
@@ -58,6 +61,21 @@ class Network:
     second_of_pair: NDArray[np.int64]
     rows: Mapping[frozenset[str], int]
     remedies: Figures
+    codes: tuple[str, ...]
+    parts: NDArray[np.int64]
+    given: frozenset[str] = frozenset()
+    inferred: int = 0
+
+    @property
+    def pairs(self) -> slice:
+        """The rows of two causes beside what is given."""
+        start = 1 + self.inferred
+        return slice(start, start + len(self.first_of_pair))
+
+    def beside(self, codes: frozenset[str]) -> list[int]:
+        """Return the rows of a set of causes, with and without what is given besides; none where it cannot be."""
+        others = [frozenset(some) for some in _subsets(sorted(self.given - codes))]
+        return [self.rows[codes | some] for some in others if codes | some in self.rows]
 
     def shape(self, row: int, feature: str) -> dict[str, float]:
         """Return what a hypothesis shows in one feature: state -> probability."""
@@ -65,28 +83,33 @@ class Network:
         return dict(zip(columns.states, self.table[row, columns.place].tolist(), strict=True))
 
 
-# Networks are some 3 MB each and take longer to build than to ask: the last used ones are kept.
-KEPT: Final = 24
+# Networks are some 3 MB each, more where causes are given, and take longer to build than to ask: the last used ones are kept.
+KEPT_BYTES: Final = 90_000_000
+# As unlikely, as log-probability, as that what was seen was not there.
+NOT_SEEN: Final = -60.0
 _kept: OrderedDict[tuple[object, ...], Network] = OrderedDict()
 _keeping = Lock()
 # A cause found before is there again more often than on a unit that never had it.
 COMES_BACK: Final = 1.6
 
 
-def network_of(unit: Unit, context: Mapping[str, str], history: tuple[str, ...] = ()) -> Network:
-    """Return the network of a unit in a context (moment, outside); `history` names causes found at earlier visits."""
+def network_of(
+    unit: Unit, context: Mapping[str, str], history: tuple[str, ...] = (), given: frozenset[str] = frozenset()
+) -> Network:
+    """Return the network of a unit in a context (moment, outside); `history` names causes found at earlier visits, `given` those seen to
+    be there."""
     key = (unit.kind.code, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.defrost, unit.box_control,
-           unit.phases, tuple(sorted(context.items())), history)  # fmt: skip
+           unit.phases, tuple(sorted(context.items())), history, tuple(sorted(given)))  # fmt: skip
     with _keeping:
         if key not in _kept:
-            _kept[key] = _built(unit, context, history)
-            if len(_kept) > KEPT:
+            _kept[key] = _built(unit, context, history, given)
+            while len(_kept) > 1 and sum(one.table.nbytes for one in _kept.values()) > KEPT_BYTES:
                 _kept.popitem(last=False)
         _kept.move_to_end(key)
         return _kept[key]
 
 
-def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...]) -> Network:
+def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...], given: frozenset[str]) -> Network:
     usual = causes.usual(unit, at)
     columns: dict[str, Columns] = {}
     width = 0
@@ -94,26 +117,66 @@ def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...]) -> Netwo
         many = key in observations.REGISTRY and observations.REGISTRY[key].many
         columns[key] = Columns(width, tuple(states), many)
         width += len(states)
-    found = [cause for cause in causes.CATALOGUE.values() if cause.possible_on(unit) and cause.possible_in(at)]
+    there = [cause for cause in causes.CATALOGUE.values() if cause.code in given and cause.possible_on(unit)]
+    found = [cause for cause in causes.CATALOGUE.values()
+             if cause.possible_on(unit) and cause.possible_in(at) and all(causes.plausible_pair(cause, one) for one in there)
+             and cause not in there]  # fmt: skip
     base = _row(usual, usual)
     rows = np.array([_row(usual, _shapes(usual, cause, unit, at)) for cause in found])
     priors = np.array([cause.prior_on(unit, at) * (COMES_BACK if cause.code in history else 1.0) for cause in found])
     pairs = [(i, j) for i, j in combinations(range(len(found)), 2) if causes.plausible_pair(found[i], found[j])]
     first, second = (np.array([pair[side] for pair in pairs], dtype=np.int64) for side in (0, 1))
-    together = _combined(base, rows[first], rows[second], columns)
-    weights = np.concatenate([[causes.HEALTHY.prior], priors, causes.PAIR_SHARE * priors[first] * priors[second]])
-    members = ((), *((cause,) for cause in found), *((found[i], found[j]) for i, j in pairs))
+    table = np.vstack([base[None, :], rows, _combined(base, rows[first], rows[second], columns)])
+    inferred = ((), *((cause,) for cause in found), *((found[i], found[j]) for i, j in pairs))
+    # Beside what is there another is as often as the second of a pair.
+    share = causes.PAIR_SHARE if there else 1.0
+    alone = 1.0 if there else causes.HEALTHY.prior
+    weights = np.concatenate([[alone], share * priors, share * causes.PAIR_SHARE * priors[first] * priors[second]])
+    blocks = [*reversed(_subsets(there))]
+    tables = [_with(table, base, [_row(usual, _shapes(usual, cause, unit, at)) for cause in block], columns) for block in blocks]
+    members = tuple(tuple(sorted((*block, *one), key=_in_order)) for block in blocks for one in inferred)
+    prior = np.log(weights / weights.sum())
+    codes = tuple(cause.code for cause in (*there, *found))
     return Network(
         members=members,
         columns=columns,
-        table=np.maximum(np.vstack([base[None, :], rows, together]), SMALLEST),
-        log_prior=np.log(weights / weights.sum()),
-        singles={cause.code: place for place, cause in enumerate(found, start=1)},
+        table=np.maximum(np.vstack(tables), SMALLEST),
+        log_prior=np.concatenate([prior + (0.0 if len(block) == len(there) else NOT_SEEN) for block in blocks]),
+        singles={**{cause.code: 0 for cause in there}, **{cause.code: place for place, cause in enumerate(found, start=1)}},
         first_of_pair=first + 1,
         second_of_pair=second + 1,
         rows={frozenset(cause.code for cause in one): row for row, one in enumerate(members)},
         remedies=_remedies(members),
+        codes=codes,
+        parts=_parts(members, codes),
+        given=frozenset(cause.code for cause in there),
+        inferred=len(found),
     )
+
+
+def _in_order(cause: Cause) -> int:
+    return list(causes.CATALOGUE).index(cause.code)
+
+
+def _subsets(of: Sequence[Any]) -> list[tuple[Any, ...]]:
+    """Every selection of a few, the smallest first."""
+    return [some for size in range(len(of) + 1) for some in combinations(of, size)]
+
+
+def _parts(members: Sequence[tuple[Cause, ...]], codes: Sequence[str]) -> NDArray[np.int64]:
+    """The places of each row's causes among the codes, filled up with the place after the last."""
+    places = {code: place for place, code in enumerate(codes)}
+    table = np.full((len(members), max(map(len, members))), len(codes), dtype=np.int64)
+    for row, one in enumerate(members):
+        table[row, : len(one)] = [places[cause.code] for cause in one]
+    return table
+
+
+def _with(table: Figures, base: Figures, given: Sequence[Figures], columns: Mapping[str, Columns]) -> Figures:
+    """What every hypothesis shows where the given causes are there besides."""
+    for row in given:
+        table = _combined(base, table, np.broadcast_to(row, table.shape), columns)
+    return table
 
 
 def _remedies(members: Sequence[tuple[Cause, ...]]) -> Figures:

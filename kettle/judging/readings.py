@@ -64,6 +64,13 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     if seen.get("compressor") == "off":
         difference("rest_off_f", sst, got.get("box_temp_f"))
     difference("td_f", air, sst)
+    if seen.get("compressor", "running") == "running":
+        difference("over_pump_down_psi", suction, bands.pump_down_psig(unit))
+    wide = bands.default_band(unit, "td_f")
+    if wide is not None and out.get("td_f", 0.0) > wide[1]:
+        difference("line_under_air_f", air, got.get("suction_line_evap_f"))
+    difference("liquid_drop_f", got.get("liquid_line_f"), got.get("liquid_line_valve_f"))
+    difference("product_over_air_f", got.get("product_temp_f"), got.get("box_temp_f"))
     difference("delta_t_f", got.get("return_air_f"), got.get("supply_air_f"))
     difference("split_f", sct, ambient)
     if unit.condensing == "water":

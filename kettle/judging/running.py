@@ -46,6 +46,13 @@ AT_REST: Final[dict[str, tuple[str, ...]]] = {
 }  # fmt: skip
 # What is seen of these while the unit stands says nothing once it runs.
 RESTS: Final = ("condenser_fans", "low_pressure_switch", "contactor", "evap_fans", "fans_still", "liquid_solenoid", "sight_glass")
+# What a unit that is satisfied, and rightly so, shows besides.
+RIGHTLY_OFF: Final[dict[str, tuple[str, ...]]] = {
+    "compressor": ("off",), "contactor": ("out",), "control_call": ("satisfied",), "low_pressure_switch": ("open",),
+    "compressor_shell": ("cold",),
+}  # fmt: skip
+# More than this over a closed contactor is lost in it, V.
+LOST_V: Final = 20.0
 CYCLES_THE_FAN: Final = ("fan_cycling", "mixing_valve_and_fan")
 BUBBLES: Final = ("few_bubbles", "flashing", "empty")
 NO_AIR: Final = ("some_stopped", "stopped", "reversed", "held_by_ice")
@@ -91,6 +98,18 @@ def state(f: Facts) -> str:
     return "still"
 
 
+def is_rightly_off(f: Facts) -> bool:
+    """Whether the unit is satisfied, and the box is where that may be said of it."""
+    over = f.box_over_set_f
+    return f.is_("control_call", "satisfied") and f.is_("compressor", "off") and over is not None and over <= f.unit.differential_f
+
+
+def lost_a_leg(f: Facts) -> bool:
+    """Whether less comes out of the contactor than goes in: whatever hangs on its load side may have lost its supply with it."""
+    worst = max(f.derived.get("load_loss_v", 0.0), f.derived.get("pole_drop_v", 0.0))
+    return f.is_("contactor", "in") and worst > LOST_V
+
+
 def stands_still(f: Facts) -> bool:
     """Whether the compressor is known not to run for longer than a try."""
     return f.is_("compressor", "off") or f.is_("power_locked_out", "yes")
@@ -106,6 +125,10 @@ def says_nothing(key: str, f: Facts) -> str:
         return "it rests in a defrost"
     if key == "low_pressure_switch" and f.is_(key, "open") and f.is_("control_call", "satisfied"):
         return "open after a pump-down, as it should be"
+    if key in RIGHTLY_OFF and f.is_(key, *RIGHTLY_OFF[key]) and is_rightly_off(f):
+        return "satisfied and off, as it should be"
+    if key == "condenser_fans" and f.is_(key, "stopped", "slow") and lost_a_leg(f):
+        return "the contactor loses a leg, and the fan hangs on it"
     if key == "sight_glass" and f.is_(key, *BUBBLES):
         if f.is_("evap_fans", *NO_AIR) and not f.is_("fan_delay", "waits_cold"):
             return "without air over the coil a glass bubbles whatever the charge"

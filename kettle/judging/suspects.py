@@ -21,6 +21,7 @@ TOLD_SHARE: Final = 0.92
 WORTH_SAYING: Final = 0.15
 # A pair is named only where both causes together fit that many times better than either alone.
 PAIR_EARNS: Final = 4.0
+HOW_MANY: Final = {2: "Two", 3: "Three", 4: "Four", 5: "Five"}
 # Two answers closer than this factor are said to be close.
 CLOSE_CALL: Final = 2.0
 
@@ -57,7 +58,7 @@ class Suspect:
     def plain(self) -> str:
         """What it is, in the customer's words."""
         both = " ".join(cause.plain for cause in self._told)
-        return f"Two things at once. {both}" if len(self.causes) == 2 else both
+        return f"{HOW_MANY[len(self.causes)]} things at once. {both}" if len(self.causes) > 1 else both
 
     @property
     def confirm(self) -> tuple[str, ...]:
@@ -104,14 +105,19 @@ def normalised(score: Figures) -> Figures:
 
 
 def fold(network: Network, likelihood: Figures, posterior: Figures) -> Figures:
-    """The posterior with every pair that does not earn its second cause counted with the better single of the two."""
-    singles = 1 + len(network.singles)
+    """The posterior with every pair that does not earn its second cause counted with the better single of the two, and every single
+    that earns nothing beside what is given with that."""
     first, second = network.first_of_pair, network.second_of_pair
     better = np.where(likelihood[first] + network.log_prior[first] >= likelihood[second] + network.log_prior[second], first, second)
-    earns = likelihood[singles:] - np.maximum(likelihood[first], likelihood[second]) >= math.log(PAIR_EARNS)
+    earns = likelihood[network.pairs] - np.maximum(likelihood[first], likelihood[second]) >= math.log(PAIR_EARNS)
     folded = posterior.copy()
-    np.add.at(folded, better[~earns], posterior[singles:][~earns])
-    folded[singles:][~earns] = 0.0
+    np.add.at(folded, better[~earns], posterior[network.pairs][~earns])
+    folded[network.pairs][~earns] = 0.0
+    if network.given:
+        singles = slice(1, 1 + network.inferred)
+        idle = likelihood[singles] - likelihood[0] < math.log(PAIR_EARNS)
+        folded[0] += folded[singles][idle].sum()
+        folded[singles][idle] = 0.0
     return folded
 
 
@@ -127,16 +133,17 @@ def rank(network: Network, weighed: Sequence[tuple[Feature, Figures]], folded: F
 def suspect_at(network: Network, row: int, probability: float, weighed: Sequence[tuple[Feature, Figures]]) -> Suspect:
     """A hypothesis with its evidence, told against a sound unit; a sound unit is told against the mix of single causes."""
     members = network.members[row]
-    singles = slice(1, 1 + len(network.singles))
+    singles = slice(1, 1 + network.inferred)
+    nothing = network.rows[frozenset()]
     prior = np.exp(network.log_prior[singles])
     speaks_for, against = [], []
     for feature, told in weighed:
         mixed = None if members else feature.share * math.log(float(np.exp(told[singles] / feature.share) @ prior) / prior.sum())
-        weight = float(told[row]) - (float(told[0]) if mixed is None else mixed)
+        weight = float(told[row]) - (float(told[nothing]) if mixed is None else mixed)
         of = ""
-        if len(members) == 2:
-            one, other = (float(told[network.singles[cause.code]] - told[0]) for cause in members)
-            of = members[0].label if abs(one) >= abs(other) else members[1].label
+        if len(members) > 1:
+            by_itself = [abs(float(told[network.rows[frozenset((cause.code,))]] - told[nothing])) for cause in members]
+            of = members[by_itself.index(max(by_itself))].label
         if weight >= WORTH_SAYING:
             speaks_for.append(Evidence(feature.key, feature.text, weight, of, feature.stage))
         elif weight <= -WORTH_SAYING and feature.key not in network.columns:

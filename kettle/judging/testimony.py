@@ -20,7 +20,7 @@ class Testimony:
 
     `causes` maps codes to theirs, `rest` is that of every other cause, `sound` that of a unit with nothing wrong; a pair fits as well as
     the better of its two. `exact` maps whole sets of causes to theirs and goes before. `shown` are observations that explain it as well,
-    with how well (key, state, log-likelihood): a cause fits by how often it shows them. `mutes` are features that tell the same again.
+    with how well (key, state, log-likelihood): a cause fits by how often it shows them. `mutes` are features that tell the same again. `beyond_doubt` is what was seen with the eyes: its causes are there, and others are beside them.
     """
 
     key: str
@@ -31,19 +31,18 @@ class Testimony:
     exact: Mapping[frozenset[str], float] = field(default_factory=dict)
     shown: tuple[tuple[str, str, float], ...] = ()
     mutes: tuple[str, ...] = ()
+    beyond_doubt: bool = False
 
 
 def weighed(network: Network, one: Testimony, stage: int = 0) -> tuple[Feature, Figures]:
     """Return a testimony as a feature with its log-likelihood under every hypothesis of a network."""
-    told: Figures = np.empty(len(network.members))
-    for row, members in enumerate(network.members):
-        codes = frozenset(cause.code for cause in members)
-        if codes in one.exact:
-            told[row] = one.exact[codes]
-        elif members:
-            told[row] = max(one.causes.get(code, one.rest) for code in codes)
-        else:
-            told[row] = one.sound
+    by_cause = np.array([*(one.causes.get(code, one.rest) for code in network.codes), -np.inf])
+    told: Figures = by_cause[network.parts].max(axis=1)
+    told[network.rows[frozenset()]] = one.sound
+    for codes, fit in one.exact.items():
+        # What was seen beside it changes nothing of it.
+        for row in network.beside(codes):
+            told[row] = fit
     for key, state, fit in one.shown:
         if key in network.columns:
             columns = network.columns[key]

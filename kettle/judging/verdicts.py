@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.judging import running
 from kettle.judging.facts import Facts
 from kettle.knowledge import amps, observations
 from kettle.knowledge.bands import (
@@ -12,6 +13,7 @@ from kettle.knowledge.bands import (
     HELD_SCT_F,
     HELD_WITHIN_F,
     MOMENT_WORDS,
+    ONLY_RAISES,
     SUPERHEATS,
     Band,
     banded,
@@ -41,14 +43,16 @@ class TrustRule:
 
 
 # fmt: off
-CIRCUIT_QUANTITIES: Final = (*COIL_QUANTITIES, "subcooling_f", "split_f", "amps_pct", "discharge_line_f")
+# What ice on the coil or air that does not move spoils.
+COIL_SHOWS: Final = (*COIL_QUANTITIES, "over_pump_down_psi", "line_under_air_f")
+CIRCUIT_QUANTITIES: Final = (*COIL_SHOWS, "subcooling_f", "split_f", "amps_pct", "discharge_line_f")
 
 TRUST_RULES: Final = (
     TrustRule(CIRCUIT_QUANTITIES, "none", "the compressor is not running",
               lambda f: f.is_("compressor", "off", "humming", "tripping")),
-    TrustRule(COIL_QUANTITIES, "none", "the coil is iced: melt it first", lambda f: coil_iced(f)),
+    TrustRule(COIL_SHOWS, "none", "the coil is iced: melt it first", lambda f: coil_iced(f)),
     TrustRule(COIL_QUANTITIES, "none", "it is in a defrost", lambda f: f.is_("control_call", "in_defrost")),
-    TrustRule(COIL_QUANTITIES, "none", "the coil fans are not all running",
+    TrustRule(COIL_SHOWS, "none", "the coil fans are not all running",
               lambda f: f.is_("evap_fans", *FANS_NOT_RUNNING)),
     TrustRule(("subcooling_f",), "weak", "behind a receiver: glass and level say more", lambda f: f.unit.receiver),
     TrustRule(("superheat_evap_f",), "weak", "a capillary tube does not hold superheat",
@@ -62,6 +66,10 @@ TRUST_RULES: Final = (
               lambda f: bool(f.unit.refrigerant.estimated)),
     TrustRule(("amps_pct",), "weak", "rated amps are for a warmer coil, and SST is not known", lambda f: "sst_f" not in f.derived),
     TrustRule(("discharge_line_f",), "weak", "rule of thumb", lambda f: True),
+    TrustRule(("rest_off_f",), "none", "satisfied and off, as it should be", running.is_rightly_off),
+    TrustRule(("heater_volts",), "none", "outside a defrost the heaters are off",
+              lambda f: "control_call" in f.seen and not f.is_("control_call", "in_defrost")),
+    TrustRule(("liquid_drop_f",), "none", "nothing flows while it stands", running.stands_still),
 )
 # fmt: on
 
@@ -112,6 +120,9 @@ def _verdict(facts: Facts, quantity: str, value: float, band: Band) -> Verdict:
         # A gross fault may be named at any moment that has settled at all.
         trust = "good"
         reasons.append("far out even so")
+    if trust == "weak" and value < low and quantity in SUPERHEATS and facts.moment in ONLY_RAISES:
+        trust = "good"
+        reasons.append("which explains none that is low")
     for rule in TRUST_RULES:
         if quantity in rule.quantities and rule.applies(facts):
             trust = min(trust, rule.trust, key=TRUST.index)

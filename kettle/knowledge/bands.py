@@ -16,6 +16,9 @@ Band = tuple[float, float]
 # A head control is taken to hold about this condensing temperature in cold weather.
 HELD_SCT_F: Final = 85.0
 HELD_WITHIN_F: Final = 10.0
+# A plant pumps down to about this, or to where no coil that still gets liquid is drawn: so many times its widest TD under set.
+PUMPED_DOWN_PSIG: Final = 5.0
+PUMPED_DOWN_TDS: Final = 2.5
 # No band of a quantity worked out reaches further than this either way.
 WIDEST_BAND: Final = 500.0
 SUPERHEATS: Final = ("superheat_evap_f", "superheat_comp_f")
@@ -76,6 +79,11 @@ COMMON: Final[dict[str, Band]] = {
     "winding_mismatch_pct": (0, 10),
     "winding_ground_ohm": (1e6, 1e10),
     "heater_pct": (85, 112),
+    "heater_volts": (90, 600),
+    "liquid_drop_f": (-12, 8),
+    "line_under_air_f": (3, 500),
+    "over_pump_down_psi": (0, 12),
+    "product_over_air_f": (-5, 5),
     "stat_span_f": (1.5, 9),
     "stat_off_f": (-4, 4),
     "sensor_error_f": (-3, 3),
@@ -87,9 +95,11 @@ COMMON: Final[dict[str, Band]] = {
     "rest_over_air_f": (-8, 6),
     "held_warm_f": (-4, 4),
 }
+# A moment that only raises superheat explains none that is low.
+ONLY_RAISES: Final = ("pull_down",)
 # By moment: how far the edges move (low, high) and the most the verdict is then trusted.
 BY_MOMENT: Final[dict[str, dict[str, tuple[float, float, str]]]] = {
-    "just_started": dict.fromkeys((*SUPERHEATS, "td_f", "split_f", "subcooling_f", "amps_pct"), (0, 10, "none")),
+    "just_started": dict.fromkeys((*SUPERHEATS, "td_f", "over_pump_down_psi", "split_f", "subcooling_f", "amps_pct"), (0, 10, "none")),
     "after_defrost": {
         "superheat_evap_f": (0, 6, "weak"), "superheat_comp_f": (0, 8, "weak"), "td_f": (0, 6, "weak"),
         "box_temp_f": (0, 6, "weak"), "amps_pct": (0, 12, "weak")},
@@ -109,6 +119,15 @@ MOMENT_WORDS: Final = {
     "steady": "box near set",
 }
 # fmt: on
+
+
+def pump_down_psig(unit: Unit) -> float:
+    """Return what a unit pumps down to, psig: the usual cut-out, or lower where its coil runs as cold as that. Judgement of the trade."""
+    coldest_f = unit.set_f - PUMPED_DOWN_TDS * BY_KIND[unit.kind.code]["td_f"][1]
+    try:
+        return min(PUMPED_DOWN_PSIG, unit.refrigerant.dew_psig(coldest_f, unit.altitude_ft))
+    except InputError:
+        return PUMPED_DOWN_PSIG
 
 
 def default_band(unit: Unit, quantity: str) -> Band | None:

@@ -170,6 +170,7 @@ CAUSES = (
         "Warm goods were put in; the box is coming down by itself.",
         0.03,
         {
+            "product_over_air_f": {"high": 0.8, "low": 0.01},
             "box_trend": {"falling": 0.88, "steady": 0.1},
             "held_warm_f": {"high": 0.2},
             "box_temp_f": {"high": 0.9},

@@ -26,6 +26,9 @@ CAUSES = (
         0.14,
         {
             **STARVED,
+            "charge_weighed": {"yes": 0.06},
+            "line_under_air_f": {"low": 0.35},
+            "over_pump_down_psi": {"low": 0.12},
             "subcooling_f": {"low": 0.75},
             "split_f": {"low": 0.48},
             "discharge_line_f": {"high": 0.25},
@@ -60,6 +63,7 @@ CAUSES = (
         "There is more refrigerant in the unit than it can hold.",
         0.045,
         {
+            "charge_weighed": {"yes": 0.06},
             "subcooling_f": {"high": 0.82},
             "split_f": {"high": 0.76},
             "amps_pct": {"high": OFTEN},
@@ -102,6 +106,7 @@ CAUSES = (
         "Air or nitrogen is trapped with the refrigerant.",
         0.015,
         {
+            "charge_weighed": {"yes": 0.06},
             "subcooling_f": {"high": 0.72},
             "split_f": {"high": MOSTLY},
             "amps_pct": {"high": OFTEN},
@@ -125,6 +130,9 @@ CAUSES = (
         0.05,
         {
             **STARVED,
+            "line_under_air_f": {"low": 0.3},
+            "over_pump_down_psi": {"low": 0.15},
+            "liquid_drop_f": {"high": 0.6},
             "subcooling_f": {"high": 0.48},
             "split_f": {"low": 0.25},
             # The glass stands behind the drier, which is what plugs most often: then it flashes as if gas were short.
@@ -149,6 +157,8 @@ CAUSES = (
         0.05,
         {
             **STARVED,
+            "line_under_air_f": {"low": 0.4},
+            "over_pump_down_psi": {"low": 0.25},
             "subcooling_f": {"high": 0.72},
             "split_f": {"low": 0.4},
             "valve_sound": {"silent": 0.4},
@@ -166,6 +176,8 @@ CAUSES = (
         "The valve that lets liquid to this box does not open.",
         0.03,
         {
+            "line_under_air_f": {"low": 0.9},
+            "over_pump_down_psi": {"low": 0.88},
             "rest_off_f": {"low": 0.88},
             "liquid_solenoid": {"closed_no_pull": 0.55, "closed_pulled": 0.38},
             "td_f": {"high": 0.72},

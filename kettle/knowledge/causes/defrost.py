@@ -12,6 +12,7 @@ CAUSES = (
         "The defrost that should clear the coil does not start.",
         0.015,
         {
+            "heater_volts": {"low": 0.6},
             "defrost_starts": {"never": 0.88},
             "ice_form": {"heavy_frost": 0.6, "hard_ice": 0.25},
             "ice_places": {"coil_whole": 0.85},

@@ -35,6 +35,11 @@ USUAL: Final[dict[str, States]] = {
     "winding_mismatch_pct": {"low": 0.005, "ok": 0.965, "high": 0.03},
     "winding_ground_ohm": {"low": 0.01, "ok": 0.985, "high": 0.005},
     "heater_pct": {"low": 0.04, "ok": 0.94, "high": 0.02},
+    "heater_volts": {"low": 0.03, "ok": 0.96, "high": 0.01},
+    "over_pump_down_psi": {"low": 0.01, "ok": 0.19, "high": 0.80},
+    "line_under_air_f": {"low": 0.25, "ok": 0.74, "high": 0.01},
+    "liquid_drop_f": {"low": 0.02, "ok": 0.95, "high": 0.03},
+    "product_over_air_f": {"low": 0.16, "ok": 0.74, "high": 0.10},
     "stat_span_f": {"low": 0.05, "ok": 0.90, "high": 0.05},
     "stat_off_f": {"low": 0.05, "ok": 0.90, "high": 0.05},
     "lp_cut_in_off_f": {"low": 0.05, "ok": 0.90, "high": 0.05},
@@ -78,6 +83,7 @@ USUAL: Final[dict[str, States]] = {
     "bulb_clock": {"upper": 0.45, "side": 0.20, "lower": 0.28, "bottom": 0.05, "on_end": 0.02},
     "valve_response": {"as_expected": 0.93, "partial": 0.05, "none": 0.02},
     "oil_trace": {"none": 0.92, "at_fitting": 0.04, "at_coil": 0.02, "at_valve_stem": 0.02},
+    "charge_weighed": {"yes": 0.3, "no": 0.7},
     "leak_test": {"none_found": 0.95, "found": 0.05},
     "compressor": {"running": 0.86, "off": 0.09, "humming": 0.01, "tripping": 0.02, "short_cycling": 0.02},
     "drain_pan": {"dry": 0.47, "wet": 0.50, "overflowing": 0.03},
@@ -135,6 +141,12 @@ _IN_CONTEXT: Final[dict[tuple[str, str], dict[str, States]]] = {
         "box_trend": {"falling": 0.55, "steady": 0.33, "rising": 0.12},
         "sight_glass": {"clear": 0.78, "few_bubbles": 0.16, "flashing": 0.05, "empty": 0.01},
     },
+    # A box that is coming down is warm whatever else is so.
+    **dict.fromkeys((("coming", "falling"), ("coming", "first_start"), ("coming", "after_defrost")), {
+        "box_temp_f": {"low": 0.01, "ok": 0.04, "high": 0.95},
+        "box_trend": {"falling": 0.88, "steady": 0.10, "rising": 0.02},
+        "product_over_air_f": {"low": 0.35, "ok": 0.55, "high": 0.10},
+    }),
     ("outside", "cold"): {
         "condenser_fans": {"running": 0.72, "slow": 0.06, "stopped": 0.06, "reversed": 0.005, "cycling": 0.155},
         "sight_glass": {"clear": 0.72, "few_bubbles": 0.19, "flashing": 0.08, "empty": 0.01},

@@ -27,6 +27,7 @@ CAUSES = (
         0.08,
         {
             **STARVED,
+            "over_pump_down_psi": {"low": 0.06},
             "subcooling_f": {"high": 0.34},
             "split_f": {"low": 0.16},
             "sight_glass": {"clear": 0.95},

@@ -5,10 +5,10 @@ from typing import Final
 CONTEXT: Final[dict[str, str]] = {
     "inside_release": "whether one may go in", "latch_blocked": "whether one may go in", "someone_outside": "whether one may go in",
     "power_locked_out": "what may be measured", "parts_protected": "whether water may be poured", "left_ice": "told with ice that is back",
-    "product_temp_f": "the stock follows the box", "display_temp_f": "with the own thermometer it is the sensor's error",
+    "display_temp_f": "with the own thermometer it is the sensor's error",
     "fans_still": "together they are how the fans stand", "door_open_h": "how much moisture the planner reckons with",
-    "charge_weighed": "what the charge may be judged by", "condenser_blocking": "whose doing a high head is",
-    "liquid_psig": "subcooling is worked out from it", "liquid_line_valve_f": "compared with the line at the unit by whoever looks",
+    "condenser_blocking": "whose doing a high head is",
+    "liquid_psig": "subcooling is worked out from it",
     "coil_outlet_feel": "superheat by feel", "liquid_line_feel": "subcooling or split by feel",
     "discharge_line_feel": "discharge line by feel",
     "suction_line_size": "a finding of its own beside the cause", "vacuum_micron": "whether a circuit may be filled",

@@ -1,0 +1,46 @@
+"""What is there because somebody saw it: the causes no longer in question, which others are inferred beside."""
+
+from collections.abc import Iterable
+from typing import Final
+
+from kettle.judging import running
+from kettle.judging.facts import Facts
+from kettle.judging.testimony import Testimony
+from kettle.knowledge import causes
+from kettle.knowledge.causes.seen import FAN_VOLTS, SEEN
+
+RUNS: Final = ("running", "short_cycling")
+# Every set of them has hypotheses of its own: past so many the rest competes as it did.
+MOST: Final = 3
+
+
+def seen_there(facts: Facts) -> tuple[str, ...]:
+    """Return the codes of the causes that what stands shows to the eye, in the order of the table."""
+    found = []
+    for key, words in SEEN.items():
+        code = words.get(str(facts.seen.get(key, "")))
+        if code is None or running.says_nothing(key, facts) or not causes.get(code).possible_on(facts.unit):
+            continue
+        if key == "evap_fans" and not _fan_has_volts(facts):
+            continue
+        if key == "condenser_fans" and not _should_turn(facts):
+            continue
+        found.append(code)
+    return tuple(dict.fromkeys(found))
+
+
+def _fan_has_volts(f: Facts) -> bool:
+    volts = f.number("evap_fan_supply_v")
+    return volts is not None and volts >= FAN_VOLTS and not f.is_("fan_delay", "waits_cold")
+
+
+def _should_turn(f: Facts) -> bool:
+    """Whether nothing but its own fault keeps a condenser fan from turning."""
+    return f.is_("compressor", *RUNS) and f.unit.head_control not in running.CYCLES_THE_FAN and not f.is_cold_outside
+
+
+def given(facts: Iterable[Facts], heard: Iterable[Testimony]) -> frozenset[str]:
+    """Return the causes that are there by what was seen in one stage or several, and by what was heard beyond doubt; at most `MOST`."""
+    spoken = [code for one in heard if one.beyond_doubt for code in one.causes]
+    looked = [code for one in facts for code in seen_there(one)]
+    return frozenset(tuple(dict.fromkeys((*spoken, *looked)))[:MOST])

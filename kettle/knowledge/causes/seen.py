@@ -1,0 +1,20 @@
+"""What is seen with the eyes and is there, whatever else is wrong: it is put right, and no suspect has to compete with it.
+
+Judgement of the trade: each of these is a fault by itself to whoever looks at it, and none of them rules another out.
+"""
+
+from collections.abc import Mapping
+from typing import Final
+
+# observation -> word -> the cause it is
+SEEN: Final[Mapping[str, Mapping[str, str]]] = {
+    "condenser_coil": {"blocked": "condenser_dirty"},
+    "condenser_fans": {"stopped": "condenser_fan_failed", "reversed": "condenser_fan_failed"},
+    "evap_fans": {"some_stopped": "evap_fan_failed", "stopped": "evap_fan_failed"},
+    "evap_coil": {"dirty": "evap_airflow_low", "blocked_by_stock": "evap_airflow_low"},
+    "door": {"gasket_gap": "door_seal", "misaligned": "door_seal", "closer_failed": "door_seal"},
+    "drain": {"blocked": "drain_blocked", "frozen": "drain_blocked"},
+    "leak_test": {"found": "undercharge"},
+}
+# A fan that stands is a fault of its own only with its volts on it, V, and nothing that holds it back.
+FAN_VOLTS: Final = 90.0

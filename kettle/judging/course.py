@@ -44,6 +44,9 @@ USUALLY: Final = 0.5
 HARDLY: Final = 0.3
 CLEARLY: Final = 0.12
 SEEN_GONE: Final = 0.15
+# What is told of the ice on a coil, and the forms that are more than frost.
+ICE_OF: Final = ("ice_form", "ice_places")
+ICED: Final = ("heavy_frost", "hard_ice", "snow")
 # A circuit that is tight again has not its gas again.
 TELLS_OF_ITS_ACT: Final = ("leak_test",)
 LOOKED: Final = Act("", "looked", "Looked at again", still=True)
@@ -292,6 +295,11 @@ def _weigh(
     network = network_of(facts.unit, context_of(facts), history, there)
     muted = {key for one in done[:place] for key in one.act.mutes} | {key for one in heard for key in one.mutes}
     fresh = set(stages[place])
+    if muted & fresh and facts.is_("ice_form", *ICED):
+        # Ice that is back on a coil that was bare: nothing tells more, and none of it was seen before.
+        muted -= set(ICE_OF)
+        for key in [key for key in before if key[0] in ICE_OF]:
+            del before[key]
     found = features(facts, verdicts_of(facts), network)
     counted = [feature for feature in found if feature.key not in muted and fresh & _needs(feature.key)]
     if place:

@@ -26,6 +26,12 @@ from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import CHOICES, Unit
 from kettle.knowledge.units import TRADE, ShownUnits
 
+# Why a warm box says nothing of itself.
+COMING_WORDS: Final = {
+    "falling": "it is coming down: warm is usual on the way",
+    "first_start": "it was never cold yet",
+    "after_defrost": "a defrost ended a short while ago",
+}
 NOT_BUILT_SO: Final = "This unit is not built so that it could have it"
 # Fields of a unit that move a judgement, as an assumption about them is worded.
 LEANED_ON: Final = {
@@ -116,6 +122,8 @@ def _discounted(facts: Facts, found: Sequence[Verdict], network: Network) -> tup
         for key, value in facts.seen.items()
         if running.says_nothing(key, facts)
     ]
+    if facts.coming_down:
+        figures += [(verdict_words(v, facts.shown), COMING_WORDS[facts.coming_down]) for v in found if v.quantity == "box_temp_f" and v.state == "high"]
     return tuple(figures + words)
 
 

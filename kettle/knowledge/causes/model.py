@@ -25,7 +25,7 @@ class Cause:
     """One cause.
 
     `prior` is how common it is among service calls, `prior_freezer` the same on a freezer where it differs, `by_kind`
-    factors on kinds whose code starts with a word, `by_weather` in weather (cold, mild or hot). `shows` are its effects; `variants`
+    factors on kinds whose code starts with a word, `by_weather` in weather (cold, mild or hot), `by_coming` where a box comes down. `shows` are its effects; `variants`
     replace some of them in a context (fields of the unit, "moment", "outside": cold, mild or hot). `only` limits the cause to units
     built a certain way (field -> allowed values), `never` rules it out in a context. `comes` says how it comes about (sudden, slow, or
     made: by whoever set it up), `after` what a visit before it changed. `splits` names an observation that tells which of several
@@ -51,6 +51,7 @@ class Cause:
     after: tuple[str, ...] = ()
     splits: tuple[str, Mapping[str, tuple[str, ...]]] | None = None
     by_weather: Mapping[str, float] = field(default_factory=dict)
+    by_coming: Mapping[str, float] = field(default_factory=dict)
     was: str = ""
 
     def possible_in(self, context: Context) -> bool:
@@ -67,7 +68,8 @@ class Cause:
         for word, factor in self.by_kind.items():
             if unit.kind.code.startswith(word):
                 prior *= factor
-        return prior * self.by_weather.get((context or {}).get("outside", ""), 1.0)
+        at = context or {}
+        return prior * self.by_weather.get(at.get("outside", ""), 1.0) * self.by_coming.get(at.get("coming", ""), 1.0)
 
     def effects_on(self, unit: Unit, context: Context) -> Effects:
         """Return what the cause shows on a unit built like this, at this moment and weather."""

@@ -377,7 +377,7 @@ def found(record: Record, event: Event) -> tuple[Heard, ...]:
     if record.last("found", lambda e: e.on == event.on) is not event:
         return NOTHING
     named = frozenset(event.data["causes"])
-    exact = {named: 0.0} if len(named) <= 2 else {frozenset((a, b)): 0.0 for a in named for b in named if a != b}
+    exact = {named: 0.0, **({frozenset((a, b)): 0.0 for a in named for b in named if a != b} if len(named) > 2 else {})}
     each = dict.fromkeys(named, -SAID_SO / 2.0)
     told = Testimony("found", "The technician says so", each, -SAID_SO, 0.0 if not named else -SAID_SO, exact)
     return (Spoken(told, event.on, as_found=True),)

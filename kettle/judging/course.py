@@ -349,9 +349,7 @@ def _tries(done: Sequence[Done]) -> dict[str, list[_Try]]:
     return found
 
 
-def _with_looks(
-    tries: Mapping[str, Sequence[_Try]], network: Network, stages: Sequence[Mapping[str, Value]]
-) -> dict[str, list[_Try]]:
+def _with_looks(tries: Mapping[str, Sequence[_Try]], network: Network, stages: Sequence[Mapping[str, Value]]) -> dict[str, list[_Try]]:
     """The acts against each cause, and for those nothing was done against the looks that found them gone: where a part was seen as the
     cause leaves it, and later as it is on a sound unit, the cause went in between, whoever did it."""
     found = {code: list(one) for code, one in tries.items()}

@@ -78,8 +78,15 @@ class Facts:
         return ambient is not None and ambient > HOT_OUTSIDE_F
 
     @property
+    def is_rightly_off(self) -> bool:
+        """Whether the unit is satisfied, and the box is where that may be said of it."""
+        over = self.box_over_set_f
+        off = self.is_("control_call", "satisfied") and self.is_("compressor", "off")
+        return off and over is not None and over <= self.unit.differential_f
+
+    @property
     def coming_down(self) -> str:
-        """Why a box that is warm may be only on its way: it falls, was never cold yet, or was just defrosted; empty where nothing says so."""
+        """Why a warm box may be only on its way: it falls, was never cold yet, or was just defrosted; empty where nothing says so."""
         over = self.box_over_set_f
         if over is None or over <= self.unit.differential_f:
             return ""

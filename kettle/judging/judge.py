@@ -123,7 +123,11 @@ def _discounted(facts: Facts, found: Sequence[Verdict], network: Network) -> tup
         if running.says_nothing(key, facts)
     ]
     if facts.coming_down:
-        figures += [(verdict_words(v, facts.shown), COMING_WORDS[facts.coming_down]) for v in found if v.quantity == "box_temp_f" and v.state == "high"]
+        figures += [
+            (verdict_words(v, facts.shown), COMING_WORDS[facts.coming_down])
+            for v in found
+            if v.quantity == "box_temp_f" and v.state == "high"
+        ]
     return tuple(figures + words)
 
 

@@ -93,9 +93,7 @@ _keeping = Lock()
 COMES_BACK: Final = 1.6
 
 
-def network_of(
-    unit: Unit, context: Mapping[str, str], history: tuple[str, ...] = (), given: frozenset[str] = frozenset()
-) -> Network:
+def network_of(unit: Unit, context: Mapping[str, str], history: tuple[str, ...] = (), given: frozenset[str] = frozenset()) -> Network:
     """Return the network of a unit in a context (moment, outside); `history` names causes found at earlier visits, `given` those seen to
     be there."""
     key = (unit.kind.code, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.defrost, unit.box_control,

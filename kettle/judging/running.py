@@ -98,12 +98,6 @@ def state(f: Facts) -> str:
     return "still"
 
 
-def is_rightly_off(f: Facts) -> bool:
-    """Whether the unit is satisfied, and the box is where that may be said of it."""
-    over = f.box_over_set_f
-    return f.is_("control_call", "satisfied") and f.is_("compressor", "off") and over is not None and over <= f.unit.differential_f
-
-
 def lost_a_leg(f: Facts) -> bool:
     """Whether less comes out of the contactor than goes in: whatever hangs on its load side may have lost its supply with it."""
     worst = max(f.derived.get("load_loss_v", 0.0), f.derived.get("pole_drop_v", 0.0))
@@ -125,7 +119,7 @@ def says_nothing(key: str, f: Facts) -> str:
         return "it rests in a defrost"
     if key == "low_pressure_switch" and f.is_(key, "open") and f.is_("control_call", "satisfied"):
         return "open after a pump-down, as it should be"
-    if key in RIGHTLY_OFF and f.is_(key, *RIGHTLY_OFF[key]) and is_rightly_off(f):
+    if key in RIGHTLY_OFF and f.is_(key, *RIGHTLY_OFF[key]) and f.is_rightly_off:
         return "satisfied and off, as it should be"
     if key == "condenser_fans" and f.is_(key, "stopped", "slow") and lost_a_leg(f):
         return "the contactor loses a leg, and the fan hangs on it"

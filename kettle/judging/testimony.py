@@ -20,7 +20,8 @@ class Testimony:
 
     `causes` maps codes to theirs, `rest` is that of every other cause, `sound` that of a unit with nothing wrong; a pair fits as well as
     the better of its two. `exact` maps whole sets of causes to theirs and goes before. `shown` are observations that explain it as well,
-    with how well (key, state, log-likelihood): a cause fits by how often it shows them. `mutes` are features that tell the same again. `beyond_doubt` is what was seen with the eyes: its causes are there, and others are beside them.
+    with how well (key, state, log-likelihood): a cause fits by how often it shows them. `mutes` are features that tell the same again.
+    `beyond_doubt` is what was seen with the eyes: its causes are there, and others are beside them.
     """
 
     key: str

@@ -4,7 +4,6 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.judging import running
 from kettle.judging.facts import Facts
 from kettle.knowledge import amps, observations
 from kettle.knowledge.bands import (
@@ -45,7 +44,7 @@ class TrustRule:
 # fmt: off
 # What ice on the coil or air that does not move spoils.
 COIL_SHOWS: Final = (*COIL_QUANTITIES, "over_pump_down_psi", "line_under_air_f")
-CIRCUIT_QUANTITIES: Final = (*COIL_SHOWS, "subcooling_f", "split_f", "amps_pct", "discharge_line_f")
+CIRCUIT_QUANTITIES: Final = (*COIL_SHOWS, "liquid_drop_f", "subcooling_f", "split_f", "amps_pct", "discharge_line_f")
 
 TRUST_RULES: Final = (
     TrustRule(CIRCUIT_QUANTITIES, "none", "the compressor is not running",
@@ -66,10 +65,9 @@ TRUST_RULES: Final = (
               lambda f: bool(f.unit.refrigerant.estimated)),
     TrustRule(("amps_pct",), "weak", "rated amps are for a warmer coil, and SST is not known", lambda f: "sst_f" not in f.derived),
     TrustRule(("discharge_line_f",), "weak", "rule of thumb", lambda f: True),
-    TrustRule(("rest_off_f",), "none", "satisfied and off, as it should be", running.is_rightly_off),
+    TrustRule(("rest_off_f",), "none", "satisfied and off, as it should be", lambda f: f.is_rightly_off),
     TrustRule(("heater_volts",), "none", "outside a defrost the heaters are off",
               lambda f: "control_call" in f.seen and not f.is_("control_call", "in_defrost")),
-    TrustRule(("liquid_drop_f",), "none", "nothing flows while it stands", running.stands_still),
 )
 # fmt: on
 

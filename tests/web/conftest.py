@@ -76,7 +76,7 @@ def read_in(user, call):
 def starved(read_in):
     """A starved coil behind a clear glass, with the bulb found right and the box near set."""
     read_in(
-        box_temp_f="-2", suction_psig="5.0", suction_line_evap_f="0", discharge_psig="213", liquid_line_f="87", ambient_f="75",
+        box_temp_f="-2", suction_psig="9.0", suction_line_evap_f="-9", discharge_psig="213", liquid_line_f="87", ambient_f="75",
         sight_glass="clear", evap_fans="running", bulb="tight_insulated",
     )  # fmt: skip
 

@@ -25,12 +25,12 @@ class Cause:
     """One cause.
 
     `prior` is how common it is among service calls, `prior_freezer` the same on a freezer where it differs, `by_kind`
-    factors on kinds whose code starts with a word, `by_weather` in weather (cold, mild or hot), `by_coming` where a box comes down. `shows` are its effects; `variants`
-    replace some of them in a context (fields of the unit, "moment", "outside": cold, mild or hot). `only` limits the cause to units
-    built a certain way (field -> allowed values), `never` rules it out in a context. `comes` says how it comes about (sudden, slow, or
-    made: by whoever set it up), `after` what a visit before it changed. `splits` names an observation that tells which of several
-    remedies it wants: (key, word -> how to put that right). `plain` is what is wrong in the customer's words, `was` what it was, once put
-    right. `mimics` names causes it is taken for, each with what tells them apart.
+    factors on kinds whose code starts with a word, `by_weather` in weather (cold, mild or hot), `by_coming` where a box comes down.
+    `shows` are its effects; `variants` replace some of them in a context (fields of the unit, "moment", "outside"). `only` limits the
+    cause to units built a certain way (field -> allowed values), `never` rules it out in a context. `comes` says how it comes about
+    (sudden, slow, or made: by whoever set it up), `after` what a visit before it changed. `splits` names an observation that tells which
+    of several remedies it wants: (key, word -> how to put that right). `plain` is what is wrong in the customer's words, `was` what it
+    was, once put right. `mimics` names causes it is taken for, each with what tells them apart.
     """
 
     code: str

@@ -142,11 +142,14 @@ _IN_CONTEXT: Final[dict[tuple[str, str], dict[str, States]]] = {
         "sight_glass": {"clear": 0.78, "few_bubbles": 0.16, "flashing": 0.05, "empty": 0.01},
     },
     # A box that is coming down is warm whatever else is so.
-    **dict.fromkeys((("coming", "falling"), ("coming", "first_start"), ("coming", "after_defrost")), {
-        "box_temp_f": {"low": 0.01, "ok": 0.04, "high": 0.95},
-        "box_trend": {"falling": 0.88, "steady": 0.10, "rising": 0.02},
-        "product_over_air_f": {"low": 0.35, "ok": 0.55, "high": 0.10},
-    }),
+    **dict.fromkeys(
+        (("coming", "falling"), ("coming", "first_start"), ("coming", "after_defrost")),
+        {
+            "box_temp_f": {"low": 0.01, "ok": 0.04, "high": 0.95},
+            "box_trend": {"falling": 0.88, "steady": 0.10, "rising": 0.02},
+            "product_over_air_f": {"low": 0.35, "ok": 0.55, "high": 0.10},
+        },
+    ),
     ("outside", "cold"): {
         "condenser_fans": {"running": 0.72, "slow": 0.06, "stopped": 0.06, "reversed": 0.005, "cycling": 0.155},
         "sight_glass": {"clear": 0.72, "few_bubbles": 0.19, "flashing": 0.08, "empty": 0.01},

@@ -74,7 +74,9 @@ def test_a_head_control_holds_the_head_up_in_the_cold():
     assert "head control" in split["held"].why
 
 
-@pytest.mark.parametrize(("value", "says"), [(9, "9 is outside 1 to 8"), (10**400, "that is outside 1 to 8"), (-(10**400), "that is outside")])
+@pytest.mark.parametrize(
+    ("value", "says"), [(9, "9 is outside 1 to 8"), (10**400, "that is outside 1 to 8"), (-(10**400), "that is outside")]
+)
 def test_a_figure_of_the_plate_is_held_against_its_limits_however_long_it_is(value, says):
     with pytest.raises(InputError, match=says):
         check_figure("evaporators", value)

@@ -28,7 +28,7 @@ def test_sets_stand_side_by_side_with_what_moved_and_what_was_adjusted(at_work, 
     body = page_of(at_work, call)
     assert [kept.good for kept in ReadingSet.objects.order_by("at")] == [False, True]
     assert "Valve turned out, ½ turn" in body
-    assert "▼ 20.0" in body
+    assert "▼ 11.0" in body
     assert body.index("<b>As found</b>") < body.index("<b>After the turn</b>") < body.index("<b>Now</b>")
 
 

@@ -73,9 +73,9 @@ def test_readings_from_before_the_turn_keep_their_weight_and_later_ones_wait(use
     assert now.ranking[0].codes == before[0].codes and now.ranking[0].probability == pytest.approx(before[0].probability, abs=0.02)
     assert "superheat_evap_f" not in {v.quantity for v in now.verdicts}, "what was read before the turn is past"
     page = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode()
-    assert "</span>, read it again" in page and "was 5" in page, "and is shown as what it was"
-    record_reading(user, call, "suction_psig", "6")
-    record_reading(user, call, "suction_line_evap_f", "-6")
+    assert "</span>, read it again" in page and "was 9" in page, "and is shown as what it was"
+    record_reading(user, call, "suction_psig", "10")
+    record_reading(user, call, "suction_line_evap_f", "-14")
     assert {v.quantity: v.trust for v in judge_call(call).verdicts}["superheat_evap_f"] == "none"
 
 

@@ -85,7 +85,7 @@ def test_arrive_asks_nothing_the_unit_has_not(call):
 
 def test_a_rejected_entry_stays_in_its_field_beside_what_stands(call, starved):
     tag = Standing(call, {"suction_psig": ("900", "Suction: 900.0 psig is outside")}).tag("suction_psig")
-    assert (tag.field_text, tag.error, tag.shown) == ("900", "900.0 psig is outside", "5.0 psig")
+    assert (tag.field_text, tag.error, tag.shown) == ("900", "900.0 psig is outside", "9.0 psig")
 
 
 def test_a_second_evaporator_has_its_own_readings(call, read_in):

@@ -7,14 +7,17 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.models import Finding
 
+# What was seen, and two beside it.
+MOST = 5
+
 
 @action
 def name_cause(user, call, codes, evaporator=None):
-    """Store the cause, or the two causes, found on a call; InputError for one that does not exist."""
+    """Store the causes found on a call, one or several at once; InputError for one that does not exist."""
     require_same_shop(user, call)
     require_open(call)
-    if not 1 <= len(codes) <= 2:
-        raise InputError("Cause: name one or two")
+    if not 1 <= len(codes) <= MOST:
+        raise InputError(f"Cause: name one to {MOST}")
     found = Finding.objects.create(call=call, by=user, causes=[causes.get(code).code for code in codes], evaporator=evaporator)
     log.write(user, "name_cause", call, causes=found.causes)
     return found

@@ -9,6 +9,7 @@ from urllib.parse import urlencode
 
 from kettle.benches.sets import baseline
 from kettle.benches.valve import adjust
+from kettle.call import cures
 from kettle.judging import running
 from kettle.judging.evidence import quantity_name
 from kettle.judging.siblings import together
@@ -287,6 +288,16 @@ class Standing:
         for hold in self.judgement.holds:
             grouped.setdefault(hold.title, []).append(hold)
         return list(grouped.items())
+
+    @cached_property
+    def seen_there(self):
+        """What was seen to be there and waits to be put right."""
+        return cures.seen_there(self.told.call.judged, self.coil)
+
+    @cached_property
+    def to_do(self):
+        """What is settled and waits to be put right; None where there is more to ask, or readings contradict each other."""
+        return None if self.judgement.problems else cures.settled(self.told.call.judged, self.coil)
 
     @property
     def top_holds(self):

@@ -3,6 +3,7 @@
 from django.db.models import Exists, OuterRef
 from django.shortcuts import get_object_or_404, render
 
+from kettle.judging.schools import steps
 from kettle.knowledge import observations
 from kettle.knowledge.units import whole
 from kettle.power.finds import leads_of
@@ -40,10 +41,17 @@ def frame(request, call, stop, standing):
         "round": standing.round(stop),
         "next_tag": standing.next_tag(stop),
         "next_leads": next_leads(standing) if stop != "power" else None,
+        "to_do": to_do(request, standing),
         "service": call.has_talks and in_service(call),
         "undo_own": (own, observations.get(own.key)) if own else None,
         "undo_theirs": (last, observations.get(last.key)) if last and last.by_id != request.user.pk else None,
     }
+
+
+def to_do(request, standing):
+    """What is settled and waits to be put right, with its steps in the order of the school; None where there is more to ask."""
+    suspect = standing.to_do
+    return suspect and (suspect, steps(suspect, request.user.member.schools, standing.judgement.facts.seen))
 
 
 def next_leads(standing):

@@ -9,7 +9,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.logbook.actions import hand_over
 from web.logbook.merging import shown_by
 from web.round.stops import BY_SLUG
-from web.round.views.pages import call_of, show, standing_of
+from web.round.views.pages import call_of, show, standing_of, to_do
 
 
 @require_safe
@@ -38,7 +38,7 @@ def standing(request, number, stop):
         raise Http404
     call = call_of(request, number)
     now = standing_of(request, call)
-    context = {"call": call, "standing": now, "stop": BY_SLUG[stop], "next_tag": now.next_tag(stop)}
+    context = {"call": call, "standing": now, "stop": BY_SLUG[stop], "next_tag": now.next_tag(stop), "to_do": to_do(request, now)}
     return render(request, "round/_standing.html", context)
 
 

@@ -1,0 +1,255 @@
+"""How it reasons, moment by moment: what was seen is there, what is normal is an answer, what rests says nothing, a later look counts.
+
+The figures are worked by hand: saturation from the tables, superheat never over TD, a circuit as it runs with that fault.
+"""
+
+import pytest
+
+from kettle.call import cures
+from kettle.judging.judge import judge
+from kettle.knowledge import refrigerants
+from kettle.knowledge.unit import UnitSpec, resolve
+from tests.core.call.made import COOLER, FREEZER, REACH_IN, did, happened, read, told
+from tests.core.judging.stories import ran
+
+THREE_PHASE = COOLER | {"phases": 3, "nameplate_v": 230, "compressor_rla_a": 12.0}
+LOST_LEG = {"line_v_12": 230, "line_v_23": 229, "line_v_31": 231, "load_v_12": 230, "load_v_23": 118, "load_v_31": 121, "contactor": "in"}
+SHORT = {"suction_psig": 30.0, "sight_glass": "flashing", "receiver_level_pct": 5, "box_temp_f": 46, "evap_fans": "running",
+         "ice_form": "none"}  # fmt: skip
+
+
+def circuit(plate, box, td, superheat, split=22.0, subcooling=8.0, outside=75.0, **seen):
+    """A circuit read while it ran, from TD and split."""
+    return ran(plate, box, box - td, superheat, outside + split, subcooling, outside=outside, **seen)
+
+
+def all_read(seen, at=0):
+    return [read(key, value, at) for key, value in seen.items()]
+
+
+def was(plate, *seen):
+    """What it was, each answer with its chance."""
+    return [(set(one.codes), one.probability) for one in told(plate, *seen).course().was]
+
+
+def left(plate, *events):
+    return [(set(one.codes), one.probability) for one in told(plate, *events).course().left]
+
+
+def chance(answers, code):
+    """How likely a cause is in all answers together."""
+    return sum(share for codes, share in answers if code in codes)
+
+
+# What is seen beside what is inferred -> what it was, all of it.
+SEEN = {
+    "a gasket gap and a fan that stands with its volts on": (
+        FREEZER, {"box_temp_f": 12, "door": "gasket_gap", "evap_fans": "some_stopped", "evap_fan_supply_v": 228, "fan_delay": "let_go"},
+        {"door_seal", "evap_fan_failed"}),
+    "a blocked condenser, and gas short behind it": (
+        COOLER, circuit(COOLER, 46, 24, 18, split=40, subcooling=2, condenser_coil="blocked", sight_glass="flashing",
+                        receiver_level_pct=5.0, evap_fans="running", ice_form="none"), {"condenser_dirty", "undercharge"}),
+    "fans that wait, gas short, condenser blocked": (
+        FREEZER, {"box_temp_f": 24, "evap_fans": "stopped", "fan_delay": "waits_cold", "suction_psig": 4, "receiver_level_pct": 3,
+                  "sight_glass": "flashing", "condenser_coil": "blocked", "compressor": "running", "ambient_f": 80, "liquid_line_f": 92,
+                  "discharge_psig": 230}, {"fan_delay_waiting", "undercharge", "condenser_dirty"}),
+    "a plugged drain beside a coil that is not cleared": (
+        FREEZER, {"box_temp_f": 6, "drain": "blocked", "ice_form": "hard_ice", "ice_places": ["coil_bottom", "drain_pan"],
+                  "coil_after_defrost": "part_iced", "defrost_ended_by": "time", "heater_volts": 228, "heater_amps": 7.9,
+                  "heater_rated_w": 1800}, {"drain_blocked", "defrost_too_little"}),
+    "a dirty coil, and a door that does not close": (
+        COOLER, {"box_temp_f": 44, "evap_coil": "dirty", "door": "closer_failed", "evap_fans": "running"},
+        {"evap_airflow_low", "door_seal"}),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", SEEN)
+def test_what_was_seen_is_there_and_others_are_found_beside_it(name):
+    plate, seen, wanted = SEEN[name]
+    first, share = was(plate, *all_read(seen))[0]
+    assert first == wanted and share > 0.5
+
+
+NOT_THERE = {
+    "a coil fan nobody has measured": {"evap_fans": "stopped"},
+    "a coil fan that waits for the cold": {"evap_fans": "stopped", "evap_fan_supply_v": 230, "fan_delay": "waits_cold"},
+    "a coil fan in a defrost": {"evap_fans": "stopped", "evap_fan_supply_v": 230, "control_call": "in_defrost"},
+    "a coil fan without volts": {"evap_fans": "stopped", "evap_fan_supply_v": 3},
+    "a condenser fan beside a compressor that is off": {"condenser_fans": "stopped", "compressor": "off"},
+    "a condenser fan nobody saw the compressor with": {"condenser_fans": "stopped"},
+    "a condenser fan on a cold day": {"condenser_fans": "stopped", "compressor": "running", "ambient_f": 40},
+    "a dusty condenser": {"condenser_coil": "dusty"},
+    "a door that stands open": {"door": "left_open"},
+    "a slow drain": {"drain": "slow"},
+}
+
+
+@pytest.mark.parametrize("name", NOT_THERE)
+def test_what_may_be_right_where_it_was_seen_competes_as_before(name):
+    unit = resolve(UnitSpec(**FREEZER))
+    seen = {key: float(value) if isinstance(value, int) else value for key, value in NOT_THERE[name].items()}
+    assert judge(unit, seen).given == frozenset()
+    assert judge(unit, {**seen, "condenser_fans": "reversed", "compressor": "running", "ambient_f": 75.0}).given == {"condenser_fan_failed"}
+
+
+def test_past_three_the_rest_competes():
+    seen = {"condenser_coil": "blocked", "door": "gasket_gap", "drain": "frozen", "evap_coil": "dirty", "leak_test": "found"}
+    assert len(judge(resolve(UnitSpec(**FREEZER)), seen).given) == 3
+
+
+def test_what_was_seen_is_put_right_by_its_act_and_the_other_stays():
+    plate, seen, _ = SEEN["a blocked condenser, and gas short behind it"]
+    events = [*all_read(seen), did("condenser", "cleaned", 20), read("condenser_coil", "clean", 25)]
+    answers = left(plate, *events)
+    assert answers[0][0] == {"undercharge"} and chance(answers, "condenser_dirty") < 0.1
+    before = [one.cause.code for one in cures.seen_there(told(plate, *all_read(seen)).call.judged)]
+    after = [one.cause.code for one in cures.seen_there(told(plate, *events).call.judged)]
+    assert (before, after) == (["condenser_dirty"], [])
+
+
+def test_a_settled_cause_is_done_and_not_asked_about():
+    judged = told(FREEZER, *all_read(SEEN["a gasket gap and a fan that stands with its volts on"][1])).call.judged
+    assert set(cures.settled(judged).codes) == {"door_seal", "evap_fan_failed"}
+    assert cures.settled(told(COOLER, read("box_temp_f", 46, 0)).call.judged) is None, "there is more to ask"
+    once = (*all_read({"drain": "blocked", "drain_pan": "overflowing"}), did("drain", "cleared", 20))
+    assert cures.settled(told(FREEZER, *once).call.judged) is None, "it was done; now it is proved"
+
+
+# Moments in which nothing is wrong -> what was read, and what was called wrong there once.
+NORMAL = {
+    "a first start, with bubbles": (
+        FREEZER, {"box_temp_f": 48, "complaint": ["first_start"], "box_trend": "falling", "sight_glass": "few_bubbles", "settled_min": 8,
+                  "compressor": "running", "evap_fans": "running"}, "undercharge"),
+    "a freezer only pulling down": (
+        FREEZER, circuit(FREEZER, 35, 18, 16, split=26, subcooling=5, outside=85.0, box_trend="falling", evap_fans="running",
+                         ice_form="none"), "txv_underfeeding"),
+    "fresh from a defrost, the stock cold": (
+        FREEZER, {"box_temp_f": 4, "since_defrost_min": 12, "product_temp_f": -3, "evap_fans": "running", "compressor": "running",
+                  "ice_form": "light_frost"}, "hot_stock"),
+    "satisfied, pumped down and off": (
+        COOLER, {"box_temp_f": 35.5, "control_call": "satisfied", "compressor": "off", "suction_psig": 8, "low_pressure_switch": "open",
+                 "contactor": "out", "condenser_fans": "stopped"}, "no_call"),
+    "a cold night with a low head": (
+        COOLER, circuit(COOLER, 37, 11, 9, split=38, subcooling=6, outside=30.0, sight_glass="few_bubbles", evap_fans="running"),
+        "undercharge"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", NORMAL)
+def test_a_normal_moment_is_an_answer(name):
+    plate, seen, once = NORMAL[name]
+    answers = was(plate, *all_read(seen))
+    assert answers[0][0] <= {"hot_stock"}, answers[:3]
+    assert chance(answers, once) < 0.15 or answers[0][0] == {once}
+
+
+def test_satisfied_far_above_set_is_no_normal_moment():
+    warm = {"box_temp_f": 47, "control_call": "satisfied", "compressor": "off", "contactor": "out"}
+    assert chance(was(COOLER, *all_read(warm)), "stat_calibration") + chance(was(COOLER, *all_read(warm)), "no_call") > 0.6
+
+
+def test_a_warm_box_that_falls_counts_for_nothing_and_says_so():
+    judged = told(COOLER, *all_read({"box_temp_f": 46, "box_trend": "falling"})).now()
+    assert ("it is coming down: warm is usual on the way") in dict(judged.discounted).values()
+    still = told(COOLER, *all_read({"box_temp_f": 46, "box_trend": "steady"})).now()
+    assert not still.discounted
+
+
+def test_warm_stock_is_told_by_the_stock():
+    seen = {"box_temp_f": 40, "box_trend": "falling"}
+    warm = was(COOLER, *all_read(seen | {"product_temp_f": 52}))
+    cold = was(COOLER, *all_read(seen | {"product_temp_f": 37}))
+    assert warm[0][0] == {"hot_stock"} and chance(warm, "hot_stock") > 0.6 > 0.2 > chance(cold, "hot_stock")
+
+
+@pytest.mark.parametrize("compressor", ["off", "humming"])
+def test_a_condenser_fan_on_a_lost_leg_says_nothing(compressor):
+    answers = was(THREE_PHASE, *all_read(LOST_LEG | {"compressor": compressor, "condenser_fans": "stopped", "box_temp_f": 55}))
+    assert answers[0][0] == {"contactor_pole_open"} and answers[0][1] > 0.9
+
+
+def test_after_the_clock_was_repaired_a_unit_that_is_satisfied_has_nothing_left():
+    events = [read("ice_form", "hard_ice", 0), read("defrost_starts", "never", 1), read("box_temp_f", 14, 1), did("timer", "replaced", 20),
+              did("coil", "melted", 70), read("ice_form", "none", 75), read("box_temp_f", -6, 200), read("control_call", "satisfied", 200),
+              read("compressor", "off", 200), read("low_pressure_switch", "open", 201), read("defrost_starts", "yes", 202),
+              read("coil_after_defrost", "clear", 203)]  # fmt: skip
+    assert left(FREEZER, *events)[0][0] == set() and left(FREEZER, *events)[0][1] > 0.9
+
+
+def test_a_drain_that_runs_again_is_not_blocked_whoever_cleared_it():
+    events = [read("drain", "blocked", 0), read("drain_pan", "overflowing", 0), did("coil", "melted", 30), read("drain", "running", 40)]
+    assert chance(left(FREEZER, *events), "drain_blocked") < 0.2
+    assert chance(left(FREEZER, *events[:-1]), "drain_blocked") > 0.9
+
+
+def test_a_leak_that_is_tight_again_has_not_its_gas_again():
+    events = [*all_read(SHORT | {"leak_test": "found"}), did("leak", "repaired", 40), read("leak_test", "none_found", 60)]
+    assert chance(left(COOLER, *events), "undercharge") > 0.5
+
+
+def test_ice_that_is_back_on_a_bare_coil_speaks():
+    bare = [read("ice_form", "hard_ice", 0), read("ice_places", ["coil_whole"], 0), read("box_temp_f", 47, 1), read("door", "left_open", 2),
+            did("coil", "melted", 60), read("ice_form", "none", 62)]  # fmt: skip
+    back = [*bare, read("ice_form", "hard_ice", 400), read("ice_places", ["coil_whole"], 400)]
+    ice = [one.key for one in told(COOLER, *back).course().was[0].speaks_for if one.stage == 1]
+    assert "ice_form" in ice and not [one for one in told(COOLER, *bare).course().was[0].speaks_for if one.stage == 1]
+
+
+def test_a_line_that_is_colder_than_the_air_is_fed():
+    starved = circuit(COOLER, 44, 30, 23, sight_glass="clear", bulb="tight_insulated", evap_fans="running", ice_form="none")
+    answers = was(COOLER, *all_read(starved))
+    assert answers[0][0] == {"txv_underfeeding"} and chance(answers, "liquid_solenoid_closed") < 0.05
+    unfed = {"box_temp_f": 48, "suction_psig": 1, "suction_line_evap_f": 47, "compressor": "running", "evap_fans": "running"}
+    assert was(COOLER, *all_read(unfed))[0][0] == {"liquid_solenoid_closed"}
+
+
+def test_two_turns_without_an_answer_speak_for_a_valve_that_is_stuck():
+    starved = circuit(COOLER, 44, 30, 23, sight_glass="clear", bulb="tight_insulated", evap_fans="running", ice_form="none")
+    again = circuit(COOLER, 44, 30, 23)
+    turn = {"part": "valve", "did": "turned_out", "value": 0.5}
+    events = [*all_read(starved), happened("act", 5, **turn), *all_read(again, 25), happened("act", 26, **turn), *all_read(again, 50)]
+    assert left(COOLER, *events)[0][0] == {"txv_underfeeding"}
+
+
+# What was collected and never weighed -> what it says.
+WEIGHED = {
+    "liquid much colder at the valve": (
+        COOLER, circuit(COOLER, 44, 26, 20, evap_fans="running", sight_glass="flashing", drier_drop_f=0.5, liquid_line_valve_f=55.0),
+        "liquid_restriction"),
+    "no volts on the heaters in a defrost": (
+        FREEZER, {"ice_form": "hard_ice", "box_temp_f": 8, "control_call": "in_defrost", "heater_amps": 0, "heater_volts": 0},
+        "defrost_never_starts"),
+    "volts, no amps and no rating": (
+        FREEZER, {"ice_form": "hard_ice", "box_temp_f": 8, "control_call": "in_defrost", "heater_amps": 0, "heater_volts": 229},
+        "defrost_heater_open"),
+    "the label charge is in, and it starves": (
+        REACH_IN | {"metering": "cap_tube"}, {"box_temp_f": 52, "charge_weighed": "yes", "suction_psig": 3, "suction_line_evap_f": 40,
+                                              "compressor": "running", "evap_fans": "running", "ice_form": "none", "ambient_f": 78,
+                                              "discharge_psig": 130, "liquid_line_f": 82}, "cap_tube_restricted"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", WEIGHED)
+def test_every_observation_bears(name):
+    plate, seen, wanted = WEIGHED[name]
+    answers = was(plate, *all_read(seen))
+    assert answers[0][0] == {wanted}, answers[:3]
+
+
+def test_a_heater_that_is_off_outside_a_defrost_says_nothing():
+    seen = {"ice_form": "hard_ice", "box_temp_f": 8, "control_call": "calling", "heater_volts": 0}
+    assert chance(was(FREEZER, *all_read(seen)), "defrost_never_starts") < 0.4
+
+
+def test_the_label_charge_weighed_in_speaks_against_a_wrong_charge():
+    known = [key for key in SHORT if key not in ("receiver_level_pct", "sight_glass")]
+    with_it, without = ({key: SHORT[key] for key in known} | {"charge_weighed": word} for word in ("yes", "no"))
+    assert chance(was(COOLER, *all_read(with_it)), "undercharge") < 0.4 * chance(was(COOLER, *all_read(without)), "undercharge")
+
+
+def test_low_superheat_in_a_pull_down_is_no_pull_down():
+    flood = circuit(FREEZER, 8, 11, 1, evap_fans="running", compressor_shell="frosted", bulb="tight_insulated", evap_coil="clean")
+    judged = told(FREEZER, *all_read(flood)).now()
+    assert next(v.trust for v in judged.verdicts if v.quantity == "superheat_evap_f") == "good"
+    assert was(FREEZER, *all_read(flood))[0][0] == {"txv_overfeeding"}
+    assert refrigerants.get("R-404A").dew_f(judged.facts.number("suction_psig")) == pytest.approx(-3.0, abs=0.2)

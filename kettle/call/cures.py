@@ -1,10 +1,9 @@
 """What waits to be put right: what was seen to be there, and what is settled well enough to be done rather than asked about."""
 
-from dataclasses import dataclass
 from typing import Final
 
 from kettle.call.judged import Judged
-from kettle.judging.suspects import Suspect, remedies
+from kettle.judging.suspects import Suspect
 from kettle.knowledge import causes
 from kettle.knowledge.causes.model import Cause
 
@@ -14,30 +13,22 @@ SETTLED: Final = 0.9
 STILL_THERE: Final = 0.5
 
 
-@dataclass(frozen=True)
-class Cure:
-    """A cause that was seen, and how it is put right, the first step first."""
-
-    cause: Cause
-    steps: tuple[str, ...]
-
-
-def seen_there(judged: Judged, coil: int = 1) -> tuple[Cure, ...]:
+def seen_there(judged: Judged, coil: int = 1) -> tuple[Cause, ...]:
     """Return what was seen to be there on a coil and was not put right since, in the order of the catalogue."""
-    course = judged.course(coil)
     left = judged.left_by_cause(coil)
-    there = [code for code in causes.CATALOGUE if code in course.now.given and left.get(code, 0.0) >= STILL_THERE]
-    return tuple(_cure(judged, coil, code) for code in there)
+    given = judged.course(coil).now.given
+    return tuple(cause for code, cause in causes.CATALOGUE.items() if code in given and left.get(code, 0.0) >= STILL_THERE)
 
 
 def settled(judged: Judged, coil: int = 1) -> Suspect | None:
     """Return what is left of a coil where it is settled and nothing was done against it yet; None where more is to be asked or proved."""
-    first = judged.course(coil).left[0] if judged.course(coil).left else None
-    if first is None or not first.codes or first.probability < SETTLED or first.to_prove:
+    left = judged.course(coil).left
+    if not left or not left[0].codes or left[0].probability < SETTLED or left[0].to_prove:
         return None
-    return first.suspect
+    return left[0].suspect
 
 
-def _cure(judged: Judged, coil: int, code: str) -> Cure:
-    cause = causes.get(code)
-    return Cure(cause, remedies(Suspect((cause,), 1.0, (), ()), judged.now(coil).facts.seen))
+def due(judged: Judged, coil: int = 1) -> tuple[Cause, ...]:
+    """Return what is to be put right before anything else is done: what was seen, else what is settled; none where there is more to ask."""
+    found = settled(judged, coil)
+    return seen_there(judged, coil) or (found.causes if found is not None else ())

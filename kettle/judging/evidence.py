@@ -15,6 +15,7 @@ from kettle.judging.facts import Facts
 from kettle.judging.network import Figures, Network
 from kettle.judging.verdicts import Verdict
 from kettle.knowledge import observations
+from kettle.knowledge.bands import NO_UPPER_END
 from kettle.knowledge.causes.usual import ECHOES
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.units import ShownUnits, ohms_text
@@ -75,6 +76,8 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
         if verdict.quantity in network.columns and verdict.state != "impossible":
             share = TRUST_SHARE[verdict.trust] * echo_share(verdict.quantity, facts)
             seen = membership(verdict.value, verdict.low, verdict.high, verdict.spread)
+            if verdict.quantity in NO_UPPER_END:
+                seen = {"low": seen["low"], "ok": 1.0 - seen["low"], "high": 0.0}
             features.append(Feature(verdict.quantity, seen, share, verdict_words(verdict, shown)))
     # In the order of their keys, so that the order of entry does not even move the last digit.
     for key, value in sorted(facts.seen.items()):
@@ -115,6 +118,9 @@ def verdict_words(verdict: Verdict, shown: ShownUnits) -> str:
         span = f"{ohms_text(verdict.low)} to {ohms_text(verdict.high)}" if verdict.high < ENDLESS_OHM else ohms_text(verdict.low)
         return f"{label} {ohms_text(verdict.value)} is {where} {span}"
     low, high = (shown.figure(edge, unit, 0) for edge in (verdict.low, verdict.high))
+    if verdict.quantity in NO_UPPER_END:
+        over = "is not over" if verdict.state == "low" else "is over"
+        return f"{label} {about}{shown.text(verdict.value, unit, 0 if about else decimals)} {over} {low}"
     return f"{label} {about}{shown.text(verdict.value, unit, 0 if about else decimals)} is {where} {low} to {high}"
 
 

@@ -12,6 +12,7 @@ from kettle.knowledge.bands import (
     HELD_SCT_F,
     HELD_WITHIN_F,
     MOMENT_WORDS,
+    NO_UPPER_END,
     ONLY_RAISES,
     SUPERHEATS,
     Band,
@@ -133,7 +134,7 @@ def _verdict(facts: Facts, quantity: str, value: float, band: Band) -> Verdict:
     if felt is not None:
         trust = min(trust, "weak", key=TRUST.index)
         reasons.append(f"{felt.why}, give or take {facts.shown.text(felt.spread, '°F diff', 0)}")
-    state = "low" if value < low else "high" if value > high else "ok"
+    state = "low" if value < low else "high" if value > high and quantity not in NO_UPPER_END else "ok"
     if quantity in SUPERHEATS and value < IMPOSSIBLE_SUPERHEAT_F:
         state, trust = "impossible", "none"
         reasons.append("superheat below zero cannot be: a reading is off")

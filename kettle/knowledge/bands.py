@@ -81,7 +81,7 @@ COMMON: Final[dict[str, Band]] = {
     "heater_pct": (85, 112),
     "heater_volts": (90, 600),
     "liquid_drop_f": (-12, 8),
-    "line_under_air_f": (3, 500),
+    "line_under_air_f": (3, 15),
     "over_pump_down_psi": (0, 12),
     "product_over_air_f": (-5, 5),
     "stat_span_f": (1.5, 9),
@@ -95,6 +95,8 @@ COMMON: Final[dict[str, Band]] = {
     "rest_over_air_f": (-8, 6),
     "held_warm_f": (-4, 4),
 }
+# Nothing is too high for these: past their band they are as in it.
+NO_UPPER_END: Final = ("over_pump_down_psi", "line_under_air_f")
 # A moment that only raises superheat explains none that is low.
 ONLY_RAISES: Final = ("pull_down",)
 # By moment: how far the edges move (low, high) and the most the verdict is then trusted.

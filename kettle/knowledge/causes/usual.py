@@ -36,7 +36,7 @@ USUAL: Final[dict[str, States]] = {
     "winding_ground_ohm": {"low": 0.01, "ok": 0.985, "high": 0.005},
     "heater_pct": {"low": 0.04, "ok": 0.94, "high": 0.02},
     "heater_volts": {"low": 0.03, "ok": 0.96, "high": 0.01},
-    "over_pump_down_psi": {"low": 0.01, "ok": 0.19, "high": 0.80},
+    "over_pump_down_psi": {"low": 0.02, "ok": 0.97, "high": 0.01},
     "line_under_air_f": {"low": 0.25, "ok": 0.74, "high": 0.01},
     "liquid_drop_f": {"low": 0.02, "ok": 0.95, "high": 0.03},
     "product_over_air_f": {"low": 0.16, "ok": 0.74, "high": 0.10},

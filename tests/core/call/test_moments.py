@@ -102,14 +102,16 @@ def test_what_was_seen_is_put_right_by_its_act_and_the_other_stays():
     events = [*all_read(seen), did("condenser", "cleaned", 20), read("condenser_coil", "clean", 25)]
     answers = left(plate, *events)
     assert answers[0][0] == {"undercharge"} and chance(answers, "condenser_dirty") < 0.1
-    before = [one.cause.code for one in cures.seen_there(told(plate, *all_read(seen)).call.judged)]
-    after = [one.cause.code for one in cures.seen_there(told(plate, *events).call.judged)]
+    before = [one.code for one in cures.seen_there(told(plate, *all_read(seen)).call.judged)]
+    after = [one.code for one in cures.seen_there(told(plate, *events).call.judged)]
     assert (before, after) == (["condenser_dirty"], [])
 
 
 def test_a_settled_cause_is_done_and_not_asked_about():
     judged = told(FREEZER, *all_read(SEEN["a gasket gap and a fan that stands with its volts on"][1])).call.judged
-    assert set(cures.settled(judged).codes) == {"door_seal", "evap_fan_failed"}
+    assert set(cures.settled(judged).codes) == {one.code for one in cures.due(judged)} == {"door_seal", "evap_fan_failed"}
+    both = told(COOLER, *all_read(SEEN["a blocked condenser, and gas short behind it"][1])).call.judged
+    assert [one.code for one in cures.due(both)] == ["condenser_dirty"], "what was seen first, though more is settled"
     assert cures.settled(told(COOLER, read("box_temp_f", 46, 0)).call.judged) is None, "there is more to ask"
     once = (*all_read({"drain": "blocked", "drain_pan": "overflowing"}), did("drain", "cleared", 20))
     assert cures.settled(told(FREEZER, *once).call.judged) is None, "it was done; now it is proved"

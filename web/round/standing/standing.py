@@ -290,14 +290,14 @@ class Standing:
         return list(grouped.items())
 
     @cached_property
-    def seen_there(self):
-        """What was seen to be there and waits to be put right."""
-        return cures.seen_there(self.told.call.judged, self.coil)
+    def due(self):
+        """What is to be put right now, seen or settled: causes; none where there is more to ask, or readings contradict each other."""
+        return () if self.judgement.problems else cures.due(self.told.call.judged, self.coil)
 
-    @cached_property
-    def to_do(self):
-        """What is settled and waits to be put right; None where there is more to ask, or readings contradict each other."""
-        return None if self.judgement.problems else cures.settled(self.told.call.judged, self.coil)
+    @property
+    def due_was_seen(self):
+        """Whether what is to be put right was seen with the eyes."""
+        return any(cause.code in self.judgement.given for cause in self.due)
 
     @property
     def top_holds(self):

@@ -4,6 +4,7 @@ from django.db.models import Exists, OuterRef
 from django.shortcuts import get_object_or_404, render
 
 from kettle.judging.schools import steps
+from kettle.judging.suspects import Suspect
 from kettle.knowledge import observations
 from kettle.knowledge.units import whole
 from kettle.power.finds import leads_of
@@ -13,6 +14,7 @@ from web.logbook.calls.courses import HAS_ACTS
 from web.logbook.models import Call, ControllerTalk
 from web.round import registry
 from web.round.standing import Standing
+from web.round.standing.parts import against
 from web.round.stops import BY_SLUG
 
 
@@ -49,9 +51,10 @@ def frame(request, call, stop, standing):
 
 
 def to_do(request, standing):
-    """What is settled and waits to be put right, with its steps in the order of the school; None where there is more to ask."""
-    suspect = standing.to_do
-    return suspect and (suspect, steps(suspect, request.user.member.schools, standing.judgement.facts.seen))
+    """What is to be put right now: each cause with its steps in the order of the school, and the acts that do it."""
+    seen, schools = standing.judgement.facts.seen, request.user.member.schools
+    alone = [Suspect((cause,), 1.0, (), ()) for cause in standing.due]
+    return [(one.causes[0], steps(one, schools, seen), against(one, standing.unit)) for one in alone]
 
 
 def next_leads(standing):

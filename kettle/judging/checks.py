@@ -1,6 +1,6 @@
 """The next best checks: what would settle most, by bits a minute and the safety order of tools."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -21,6 +21,8 @@ WORTH_CHECKING_BITS: Final = 0.03
 # An answer that moves what would be done by less than this changes no remedy.
 CHANGES_REMEDY_BITS: Final = 0.01
 CHECKS_SHOWN: Final = 5
+# What is seen once is seen again that often, while the same is wrong.
+PERSISTS: Final = 0.88
 # What every check takes besides itself: to go there, and to come back to the plan.
 WALK_MIN: Final = 1.0
 # A cause this likely is asked which of its remedies it wants.
@@ -44,12 +46,16 @@ class Check:
     minutes: float
 
 
-def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tuple[Hold, ...], overridden: frozenset[str]) -> list[Check]:
+def next_checks(
+    facts: Facts, network: Network, posterior: Figures, in_force: tuple[Hold, ...], overridden: frozenset[str],
+    before: Mapping[str, str] | None = None,
+) -> list[Check]:  # fmt: skip
     """Return the checks not yet made that would settle most per minute of effort, at most CHECKS_SHOWN.
 
     The hypotheses are those the ranking names: a second fault that nothing shows is not hunted for. Gain is the mutual
     information of hypothesis and answer, in bits (Shannon 1948), a minute with the way there (`WALK_MIN`), weighed by the safety
-    order of tools (`TIER`); what a hold blocks is left out.
+    order of tools (`TIER`); what a hold blocks is left out. `before` is how parts were seen before an act that brought nothing: they are
+    mostly seen so again, so that a second look tells little.
     """
     blocked = {action for hold in in_force for action in hold.blocks} - overridden
     likely = np.flatnonzero(posterior > 1e-5)
@@ -72,6 +78,9 @@ def next_checks(facts: Facts, network: Network, posterior: Figures, in_force: tu
         if "gauges" in blocked and any(entry.tool == "gauge" for entry in missing):
             continue
         shape = table[:, columns.place]
+        if before and before.get(feature) in columns.states:
+            shape = (1.0 - PERSISTS) * shape
+            shape[:, columns.states.index(before[feature])] += PERSISTS
         gain = _gain_bits(weights, shape) * echo_share(feature, facts)
         if gain < WORTH_CHECKING_BITS or _gain_bits(remedy_weights, by_remedy @ shape) < CHANGES_REMEDY_BITS:
             continue

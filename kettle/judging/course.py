@@ -15,6 +15,7 @@ from typing import Final
 
 import numpy as np
 
+from kettle.judging.checks import PERSISTS
 from kettle.judging.evidence import Evidence, Feature, features, log_likelihood, weigh
 from kettle.judging.facts import Facts
 from kettle.judging.given import given
@@ -31,8 +32,6 @@ from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import TRADE, ShownUnits
 
-# What is seen once is seen again that often, while the same is wrong.
-PERSISTS: Final = 0.88
 # Log-odds by which an answer to the facts as found is beyond what any act could bring back.
 HOPELESS: Final = 14.0
 # A treated cause this likely to have been there is told until it is proved.
@@ -131,7 +130,8 @@ class Course:
     """A call judged over its stages: the unit as it stands now, whose ranking tells what it was, and what is left.
 
     `likely` is how likely each row of the network is by now, for whoever asks what would settle it; `before` holds what was worked out
-    last before the acts (key -> value), whether it still stands or not; `effects` what each act did to what it should move.
+    last before the acts (key -> value), whether it still stands or not; `effects` what each act did to what it should move; `looked` how
+    parts were seen last, where nothing that was done has put anything right.
     """
 
     now: Judgement
@@ -140,6 +140,7 @@ class Course:
     likely: Figures | None = field(default=None, compare=False, repr=False)
     before: Mapping[str, float] = field(default_factory=dict)
     effects: tuple[Effect, ...] = ()
+    looked: Mapping[str, str] = field(default_factory=dict)
     workings: "_Workings | None" = field(default=None, compare=False, repr=False)
 
     def suspect(self, code: str, history: tuple[str, ...] = ()) -> Suspect:
@@ -165,7 +166,7 @@ class Course:
     def standing_as(self, now: Judgement, history: tuple[str, ...] = (), overridden: frozenset[str] = frozenset()) -> "Course":
         """The same course over another judgement of what stands: its verdicts, holds and problems, and what settles what is left."""
         now = replace(now, given=self.now.given)
-        checks = now.next_checks if self.likely is None else checks_of(now, self.likely, history, overridden)
+        checks = now.next_checks if self.likely is None else checks_of(now, self.likely, history, overridden, self.looked)
         told = replace(now, ranking=self.now.ranking, close_call=self.now.close_call, next_checks=checks)
         return replace(self, now=told)
 
@@ -254,7 +255,9 @@ def judge_course(
     left_by_row = _left(network, folded, remains, done)
     current = _rows_of(network, left_by_row)
     now = replace(now, given=network.given)
-    now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks_of(now, current, history, overridden))
+    looked = {key: state for (key, word), state in before.items() if not word} if _nothing_went(left_by_row, folded, network) else {}
+    checks = checks_of(now, current, history, overridden, looked)
+    now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks)
     before_acts, effects = _effects(weighed, done)
     return Course(
         now,
@@ -263,6 +266,7 @@ def judge_course(
         current,
         before_acts,
         effects,
+        looked,
         _Workings(network, told, folded),
     )
 
@@ -479,6 +483,12 @@ def _left(
             still = codes - (gone - stays)
             left[still] = left.get(still, 0.0) + float(folded[row]) * share
     return left
+
+
+def _nothing_went(left: Mapping[frozenset[str], float], folded: Figures, network: Network) -> bool:
+    """Whether what it likeliest was is what is likeliest left."""
+    was = frozenset(cause.code for cause in network.members[int(np.argmax(folded))])
+    return max(left, key=lambda codes: left[codes]) == was
 
 
 def _rows_of(network: Network, left: Mapping[frozenset[str], float]) -> Figures:

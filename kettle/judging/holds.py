@@ -125,19 +125,30 @@ def _floods(f: Facts) -> bool:
     return superheat is not None and band is not None and superheat < band[0]
 
 
+def _short_besides(f: Facts) -> bool:
+    """Whether bubbles do not stand alone: gas was seen to get out, or the receiver is low and frost lies on the first passes alone."""
+    if _floods(f):
+        return False
+    level, band = f.number("receiver_level_pct"), default_band(f.unit, "receiver_level_pct")
+    low = level is not None and band is not None and level < band[0]
+    return gas_escapes(f) or (low and f.is_("ice_places", "coil_inlet_passes"))
+
+
 def _glass_alone(f: Facts) -> str | None:
     if not f.is_("sight_glass", "few_bubbles", "flashing", "empty"):
         return None
-    ambient = f.number("ambient_f")
+    if _short_besides(f):
+        return None
+    ambient, on_water = f.number("ambient_f"), f.unit.condensing == "water"
     missing = [
         words
         for words, cleared in (
             ("coil fans", f.is_("evap_fans", "running", "none") or _fans_wait_for_gas(f)),
-            ("condenser coil", f.is_("condenser_coil", "clean", "dusty") or blocked_on_purpose(f)),
-            ("condenser fan", f.is_("condenser_fans", "running", "cycling") or f.unit.condensing == "water"),
+            ("condenser coil", f.is_("condenser_coil", "clean", "dusty") or on_water or blocked_on_purpose(f)),
+            ("condenser fan", f.is_("condenser_fans", "running", "cycling") or on_water),
             (
                 f"air on the condenser over {f.shown.text(COLD_OUTSIDE_F, '°F', 0)}",
-                (ambient is not None and ambient >= COLD_OUTSIDE_F) or f.unit.condensing == "water" or blocked_on_purpose(f),
+                (ambient is not None and ambient >= COLD_OUTSIDE_F) or on_water or blocked_on_purpose(f),
             ),
             ("low subcooling or receiver level", _charge_shows_low(f)),
         )
@@ -152,8 +163,7 @@ def _critical_charge(f: Facts) -> str | None:
         return None
     outside_sound = (
         f.is_("evap_fans", "running", "none")
-        and f.is_("condenser_coil", "clean", "dusty")
-        and f.is_("condenser_fans", "running", "cycling")
+        and (f.unit.condensing == "water" or (f.is_("condenser_coil", "clean", "dusty") and f.is_("condenser_fans", "running", "cycling")))
         and f.is_("compressor", "running")
     )
     over = f.box_over_set_f

@@ -137,10 +137,13 @@ def verdicts_of(facts: Facts) -> tuple[Verdict, ...]:
     return tuple(_doubted(verdict, wrong) for verdict in verdicts.on(facts))
 
 
-def checks_of(judged: Judgement, likely: Figures, history: tuple[str, ...], overridden: frozenset[str]) -> tuple[Check, ...]:
-    """Return the next checks of a unit as it stands, where its hypotheses are as likely as is told (rows of its network)."""
+def checks_of(
+    judged: Judgement, likely: Figures, history: tuple[str, ...], overridden: frozenset[str], before: Mapping[str, str] | None = None
+) -> tuple[Check, ...]:
+    """Return the next checks of a unit as it stands, where its hypotheses are as likely as is told (rows of its network); `before` as in
+    `next_checks`."""
     network = network_of(judged.facts.unit, context_of(judged.facts), history, judged.given)
-    return tuple(next_checks(judged.facts, network, likely, judged.holds, overridden))
+    return tuple(next_checks(judged.facts, network, likely, judged.holds, overridden, before))
 
 
 def context_of(facts: Facts) -> dict[str, str]:

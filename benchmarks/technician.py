@@ -3,7 +3,7 @@
 He gets kind, plate and complaint, looks at what costs nothing, and then follows the application's own holds and next checks: melts when
 told to, waits when told to, until one answer stands above 90 % or 25 checks are spent. He never sees the fault.
 
-    python -m benchmarks.technician [--kinds a,b] [--causes a,b] [--seeds N] [--pairs] [--all] [--held-out]
+    python -m benchmarks.technician [--kinds a,b] [--causes a,b] [--seeds N] [--at-once N] [--all] [--held-out]
 
 Prints what was told first and among three by cause and kind, checks and minutes, harm, and how well stated chances hold.
 Kinds and seeds of HELD_OUT are left out unless asked for: they are not to be looked at while the tables or the model are worked on.
@@ -28,8 +28,8 @@ from kettle.plant.simulate import PRESETS
 
 SEVERITIES, OUTSIDE_F, HOURS = (0.6, 1.0), (60.0, 85.0, 100.0), 54.0
 HELD_OUT_KINDS, HELD_OUT_SEEDS = ("display_freezer",), (3,)
-# Of all plausible pairs one in so many is tried.
-PAIRS_EVERY = 8
+# Of all plausible pairs, and of three at once, one in so many is tried.
+EVERY = {2: 8, 3: 60}
 CAUSES_OF_STOCK = ("hot_stock",)
 # What comes of an answer that would hurt: act on gas, on the stem, on a compressor.
 HARM = {
@@ -77,9 +77,9 @@ class Told:
         return next((n for n, (codes, _) in enumerate(self.ranking[:5]) if set(codes) == set(self.wrong)), None)
 
     @property
-    def found_both(self):
-        """Whether the first two answers, the second after the first was put right, name all that is wrong."""
-        return set(self.wrong) <= {code for codes in self.answers[:2] for code in codes}
+    def found_all(self):
+        """Whether as many answers as there are faults, each after the one before was put right, name all that is wrong."""
+        return set(self.wrong) <= {code for codes in self.answers[: len(self.wrong)] for code in codes}
 
     @property
     def holds_it(self):
@@ -120,12 +120,16 @@ def one(job):
         return None
     visit = Visit(rig, told)
     visit.find()
-    if len(wrong) > 1:
+    for _ in wrong[1:]:
         visit.put_right_and_find()
     return told
 
 
-def jobs(kinds, named, seeds, pairs):
+def _together(one, other):
+    return causes.plausible_pair(causes.get(one), causes.get(other))
+
+
+def jobs(kinds, named, seeds, at_once):
     """Everything that can be wrong on each kind, by severity, weather and seed; sound units too."""
     found = []
     for kind, outside_f, seed in product(kinds, OUTSIDE_F, seeds):
@@ -133,9 +137,9 @@ def jobs(kinds, named, seeds, pairs):
         possible = [
             code for code in faults.FAULTS if faults.possible(code, unit) and code not in CAUSES_OF_STOCK and (not named or code in named)
         ]
-        if pairs:
-            two = [pair for pair in combinations(possible, 2) if causes.plausible_pair(*(causes.get(code) for code in pair))]
-            found += [(kind, pair, 1.0, outside_f, seed) for pair in two[::PAIRS_EVERY]]
+        if at_once > 1:
+            some = [one for one in combinations(possible, at_once) if all(_together(*two) for two in combinations(one, 2))]
+            found += [(kind, one, 1.0, outside_f, seed) for one in some[:: EVERY[at_once]]]
             continue
         found += [(kind, (code,), severity, outside_f, seed) for code in possible for severity in SEVERITIES]
         if not named:
@@ -156,7 +160,7 @@ def report(results, unseen, seconds):
     named = sum(r.holds_it for r in faulty)
     print(f"on top {top / total:.1%}, named in the first answer {named / total:.1%}, among three {three / total:.1%}")
     if any(len(r.wrong) > 1 for r in faulty):
-        print(f"both in the first two answers, the first put right between them: {sum(r.found_both for r in faulty) / total:.1%}")
+        print(f"all in as many answers, each put right before the next: {sum(r.found_all for r in faulty) / total:.1%}")
     if faulty:
         print(f"median checks {median(r.checks for r in faulty)}, minutes {median(r.minutes for r in faulty):.0f}")
         for what in ("checks", "melt", "waiting"):
@@ -213,7 +217,7 @@ def main():
     asked.add_argument("--kinds", default="")
     asked.add_argument("--causes", default="")
     asked.add_argument("--seeds", type=int, default=1)
-    asked.add_argument("--pairs", action="store_true")
+    asked.add_argument("--at-once", type=int, default=1, choices=(1, 2, 3), help="so many faults on each unit")
     asked.add_argument("--held-out", action="store_true", help="only what is never looked at while tuning")
     asked.add_argument("--show", action="store_true", help="every unit told wrongly, with what was seen")
     args = asked.parse_args()
@@ -221,7 +225,7 @@ def main():
     seeds = tuple(range(1, args.seeds + 1))
     if args.held_out:
         kinds, seeds = (list(HELD_OUT_KINDS), seeds) if not args.kinds else (kinds, HELD_OUT_SEEDS)
-    work = jobs(kinds, args.causes.split(",") if args.causes else (), seeds, args.pairs)
+    work = jobs(kinds, args.causes.split(",") if args.causes else (), seeds, args.at_once)
     begun = perf_counter()
     with ProcessPoolExecutor() as pool:
         found = list(pool.map(one, work, chunksize=4))

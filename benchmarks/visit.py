@@ -144,10 +144,10 @@ class Visit:
             self.told.answers.append(self.told.ranking[0][0])
 
     def put_right_and_find(self):
-        """Put the first answer right by the acts' table, let it run, and find what is left: the second answer."""
+        """Put the last answer right by the acts' table, let it run, and find what is left: the next answer."""
         unit, rig = self.rig.unit, self.rig
         put_right = False
-        for code in self.told.answers[0] if self.told.answers else ():
+        for code in self.told.answers[-1] if self.told.answers else ():
             able = [act for act in acts.ACTS.values() if act.exists_on(unit) and act.removes.get(code, 0.0) >= 0.5]
             if not able:
                 continue

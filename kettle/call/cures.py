@@ -22,7 +22,11 @@ def seen_there(judged: Judged, coil: int = 1) -> tuple[Cause, ...]:
 
 def settled(judged: Judged, coil: int = 1) -> Suspect | None:
     """Return what is left of a coil where it is settled and nothing was done against it yet; None where more is to be asked or proved."""
-    left = judged.course(coil).left
+    course = judged.course(coil)
+    left = course.left
+    if any(not check.gain_bits for check in course.now.next_checks):
+        # Something has to be known before anything is put right: the weather, or which of several remedies it wants.
+        return None
     if not left or not left[0].codes or left[0].probability < SETTLED or left[0].to_prove:
         return None
     return left[0].suspect

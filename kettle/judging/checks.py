@@ -104,8 +104,27 @@ def next_checks(
     if running.state(facts) == "dead":
         ordered.sort(key=lambda scored: _along_the_current(scored[1].key))
     found = [check for _, check in ordered[:CHECKS_SHOWN]]
-    asked = [check for check in _which_remedy(facts, network, posterior) if check.key not in {one.key for one in found}]
+    asked = [check for check in _first_of_all(facts, network, posterior) if check.key not in {one.key for one in found}]
     return [*found[:1], *asked, *found[1:]][:CHECKS_SHOWN]
+
+
+def _first_of_all(facts: Facts, network: Network, posterior: Figures) -> list[Check]:
+    """What has to be known before a likely cause is put right, whatever else is asked: the weather, and which remedy it wants."""
+    return [*_weather(facts, network, posterior), *_which_remedy(facts, network, posterior)]
+
+
+def _weather(facts: Facts, network: Network, posterior: Figures) -> list[Check]:
+    """The air on the condenser, where nobody read it and a cause that shows in the cold alone looks like what is likely."""
+    entry = observations.get("ambient_f")
+    if entry.key in facts.seen or not entry.exists_on(facts.unit):
+        return []
+    of_weather = {cause.code: cause for members in network.members for cause in members if cause.by_weather}
+    alike = {code for code in of_weather for code in (name for name, _ in of_weather[code].mimics)} - set(of_weather)
+    likely = sum(float(posterior[row]) for row in np.flatnonzero(posterior > 1e-5) if alike & {c.code for c in network.members[row]})
+    if likely < SPLIT_FROM:
+        return []
+    words = " or ".join(cause.label.lower() for cause in of_weather.values())
+    return [Check(entry.key, entry.label, entry.how, f"In the cold it may be {words} instead", 0.0, entry.minutes)]
 
 
 def _which_remedy(facts: Facts, network: Network, posterior: Figures) -> list[Check]:

@@ -255,3 +255,40 @@ def test_low_superheat_in_a_pull_down_is_no_pull_down():
     assert next(v.trust for v in judged.verdicts if v.quantity == "superheat_evap_f") == "good"
     assert was(FREEZER, *all_read(flood))[0][0] == {"txv_overfeeding"}
     assert refrigerants.get("R-404A").dew_f(judged.facts.number("suction_psig")) == pytest.approx(-3.0, abs=0.2)
+
+
+WINTER = COOLER | {"head_control": "mixing_valve"}
+
+
+@pytest.mark.parametrize(("plate", "weather", "asked"), [(WINTER, {}, True), (WINTER, {"ambient_f": 40}, False), (COOLER, {}, False)])
+def test_the_weather_is_asked_before_gas_where_the_cold_could_be_it(plate, weather, asked):
+    short = {key: value for key, value in circuit(plate, 45, 24, 18, subcooling=2).items() if key not in ("ambient_f", "discharge_psig")}
+    seen = short | {"sight_glass": "flashing", "receiver_level_pct": 5, "evap_fans": "running", "ice_form": "none"} | weather
+    judged = told(plate, *all_read(seen)).call.judged
+    check = next((one for one in judged.course(1).now.next_checks if one.key == "ambient_f"), None)
+    assert (check is not None and "charge short for the winter" in check.meaning) == asked
+    assert not (asked and cures.settled(judged)), "nothing is settled before the weather is known"
+
+
+def test_on_water_nothing_of_a_condenser_coil_is_waited_for():
+    seen = {"sight_glass": "flashing", "evap_fans": "running", "receiver_level_pct": 6}
+    held = {name: [one.text for one in told(COOLER | {"condensing": name}, *all_read(seen)).holds(1) if one.code == "glass_alone"]
+            for name in ("air", "water")}  # fmt: skip
+    assert "condenser coil, condenser fan" in held["air"][0] and held["water"] == []
+
+
+@pytest.mark.parametrize(("besides", "held"), [
+    ({}, True), ({"oil_trace": "at_fitting"}, False), ({"melt_water": "cloudy_foaming"}, False), ({"leak_test": "found"}, False),
+    ({"receiver_level_pct": 6}, True), ({"receiver_level_pct": 6, "ice_places": ["coil_inlet_passes"]}, False),
+    ({"receiver_level_pct": 50, "ice_places": ["coil_inlet_passes"]}, True),
+])  # fmt: skip
+def test_bubbles_with_a_second_witness_do_not_stand_alone(besides, held):
+    seen = {"sight_glass": "few_bubbles", "box_temp_f": 45}
+    assert any(one.code == "glass_alone" for one in told(COOLER, *all_read(seen | besides)).holds(1)) == held
+
+
+def test_what_was_seen_before_an_act_that_brought_nothing_is_asked_again_last():
+    starved = circuit(COOLER, 44, 30, 23, sight_glass="clear", evap_fans="running", ice_form="none", bulb="tight_insulated")
+    turn = happened("act", 5, part="valve", did="turned_out", value=0.5)
+    checks = told(COOLER, *all_read(starved), turn, *all_read(circuit(COOLER, 44, 30, 23), 25)).next_checks(1)
+    assert checks and checks[0].key != "sight_glass"

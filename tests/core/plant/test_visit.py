@@ -99,7 +99,7 @@ def test_a_check_is_proposed_only_where_its_answer_could_change_what_is_done():
 
 
 def test_every_fault_of_the_oracle_is_among_the_jobs_where_it_can_be():
-    work = jobs(["reach_in_cooler"], (), (1,), False)
+    work = jobs(["reach_in_cooler"], (), (1,), 1)
     unit = resolve(PRESETS["reach_in_cooler"])
     wanted = {code for code in faults.FAULTS if faults.possible(code, unit)} - {"hot_stock"}
     assert {code for _, wrong, *_ in work for code in wrong} == wanted

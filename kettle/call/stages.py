@@ -30,7 +30,29 @@ LINE_STANDS_F: Final = 1.0
 SUCTION_STANDS_MIN: Final = 90.0
 # A circuit that gave so much of its plate's charge is empty.
 MOST_OF_IT: Final = 0.5
+# Which way a turn moves the stem; nearer than this, in turns, it stands where it stood.
+TURNS: Final = {"turned_out": 1.0, "turned_in": -1.0}
+SAME_PLACE: Final = 0.02
 MOVES_THE_LINE: Final = ("valve", "bulb")
+
+
+def _taken_back(done: list[Done]) -> set[int]:
+    """The places of the turns of a stem that stands where it was found again, or where it stood when something else was done to it."""
+    back: set[int] = set()
+    turns: list[int] = []
+    out = 0.0
+    for place, one in enumerate(done):
+        if one.part != "valve" or one.elsewhere:
+            continue
+        if one.did not in TURNS or one.value is None:
+            turns, out = [], 0.0
+            continue
+        turns.append(place)
+        out += TURNS[one.did] * one.value
+        if abs(out) < SAME_PLACE:
+            back |= set(turns)
+            turns, out = [], 0.0
+    return back
 
 
 @dataclass(frozen=True)
@@ -213,6 +235,8 @@ class Staged:
                 emptied = emptied or self.empties(step)
                 if step.did.did != "recovered" and (first or emptied):
                     found[place] = replace(found[place], first_fill=True)
+        for place in _taken_back(found):
+            found[place] = replace(found[place], undone=True)
         return found
 
     def empties(self, step: Step) -> bool:

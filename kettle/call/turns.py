@@ -17,8 +17,9 @@ ANSWERS_F: Final = 1.5
 _NO_ANSWER: Final = {
     "turned_in": {"txv_overfeeding": 0.5, "bulb_fault": 0.4},
     "turned_out": {
-        "txv_underfeeding": 0.5, "liquid_solenoid_closed": 0.5, "suction_regulator_shut": 0.5, "liquid_restriction": 0.5,
-        "undercharge": 0.4, "winter_charge_short": 0.4, "cap_tube_restricted": 0.5,
+        # What keeps the liquid away keeps it away from a wider seat too; a valve that is stuck does not answer, one set too far in does.
+        "txv_underfeeding": 0.5, "liquid_solenoid_closed": 0.9, "suction_regulator_shut": 0.5, "liquid_restriction": 0.6,
+        "undercharge": 0.4, "winter_charge_short": 0.4, "cap_tube_restricted": 0.6,
     },
 }  # fmt: skip
 _SOUND_NO_ANSWER: Final = 0.12

@@ -58,7 +58,8 @@ class Done:
     """One act of a call: what was done to which part, with its value (turns, ounces) where it has one, here or on another coil.
 
     `one_of_several` marks what was done on one coil of a unit that has more: what the whole unit shows stays true. `first_fill` marks gas
-    into a circuit that held none before: nothing was lost, and no leak stays behind it.
+    into a circuit that held none before: nothing was lost, and no leak stays behind it. `undone` marks what a later act took back, and
+    that act: neither cures anything.
     """
 
     part: str
@@ -67,12 +68,15 @@ class Done:
     elsewhere: bool = False
     one_of_several: bool = False
     first_fill: bool = False
+    undone: bool = False
 
     @property
     def act(self) -> Act:
         """The act in the table; one on another coil opens a stage and changes nothing here."""
         found = acts.get(self.part, self.did)
-        return Act(found.part, found.did, found.label, still=True) if self.elsewhere else found
+        if self.elsewhere:
+            return Act(found.part, found.did, found.label, still=True)
+        return replace(found, removes={}) if self.undone else found
 
     @property
     def voids(self) -> frozenset[str]:

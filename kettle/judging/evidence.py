@@ -28,6 +28,8 @@ SHARPEST_EDGE: Final = 0.5
 SOFTEST_EDGE: Final = 4.0
 # Insulation has no upper end that anybody minds.
 ENDLESS_OHM: Final = 1e9
+# A hiss at rest may be the last of a pump-down too: it counts less than the valve found stuck open.
+HISS_SHARE: Final = 0.7
 STATE_WORDS: Final = {"low": "low", "ok": "in band", "high": "high"}
 
 
@@ -91,6 +93,8 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
         for word in words:
             text = f"{entry.label}: {entry.show((word,) if entry.many else word)}"
             features.append(Feature(key, {word: 1.0}, share, text))
+    if running.hisses_at_rest(facts) and "liquid_solenoid" in network.columns:
+        features.append(Feature("liquid_solenoid", {"stuck_open": 1.0}, HISS_SHARE, "The valve hisses though the unit stands"))
     return features
 
 

@@ -69,6 +69,9 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     wide = bands.default_band(unit, "td_f")
     if wide is not None and out.get("td_f", 0.0) > wide[1]:
         difference("line_under_air_f", air, got.get("suction_line_evap_f"))
+    starts, longest = got.get("defrosts_per_day"), got.get("defrost_set_min")
+    if starts is not None and longest is not None:
+        out["defrost_min_a_day"] = starts * longest
     difference("liquid_drop_f", got.get("liquid_line_f"), got.get("liquid_line_valve_f"))
     difference("product_over_air_f", got.get("product_temp_f"), got.get("box_temp_f"))
     difference("delta_t_f", got.get("return_air_f"), got.get("supply_air_f"))

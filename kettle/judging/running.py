@@ -98,6 +98,11 @@ def state(f: Facts) -> str:
     return "still"
 
 
+def hisses_at_rest(f: Facts) -> bool:
+    """Whether something goes through the valve of a unit that stands, with its liquid valve not looked at: it does not shut."""
+    return f.is_("compressor", "off") and f.is_("valve_sound", "hissing_gas") and "liquid_solenoid" not in f.seen
+
+
 def lost_a_leg(f: Facts) -> bool:
     """Whether less comes out of the contactor than goes in: whatever hangs on its load side may have lost its supply with it."""
     worst = max(f.derived.get("load_loss_v", 0.0), f.derived.get("pole_drop_v", 0.0))

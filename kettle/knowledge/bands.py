@@ -84,6 +84,7 @@ COMMON: Final[dict[str, Band]] = {
     "line_under_air_f": (3, 15),
     "over_pump_down_psi": (0, 12),
     "product_over_air_f": (-5, 5),
+    "defrost_min_a_day": (45, 240),
     "stat_span_f": (1.5, 9),
     "stat_off_f": (-4, 4),
     "sensor_error_f": (-3, 3),

@@ -54,6 +54,8 @@ QUANTITIES: Final[dict[str, Quantity]] = {q.key: q for q in (
     Quantity("winding_mismatch_pct", "Windings do not add", "%", ("winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm"),
              "largest − the two smaller, against the largest", 0),
     Quantity("heater_pct", "Heater power", "%", ("heater_volts", "heater_amps", "heater_rated_w"), "measured ÷ rated watts", 0),
+    Quantity("defrost_min_a_day", "Defrost a day as set", "min", ("defrosts_per_day", "defrost_set_min"),
+             "starts a day × the minutes each may run: what the program as found gives the coil", 0),
     Quantity("stat_span_f", "Cut-in − cut-out", "°F diff", ("stat_cut_out_f", "stat_cut_in_f"), "differential as it was watched"),
     Quantity("stat_off_f", "Cycle off set", "°F diff", ("stat_cut_out_f", "stat_cut_in_f"), "middle of cut-in and cut-out − set"),
     Quantity("lp_cut_in_off_f", "LP cut-in off set", "°F diff", ("lp_cut_in_psig",), "saturation at LP cut-in − set temperature"),

@@ -35,6 +35,7 @@ CAUSES = (
         "Defrosts are too short or too few for the frost this box makes, so ice builds up.",
         0.03,
         {
+            "defrost_min_a_day": {"low": 0.55, "high": 0.01},
             "ice_form": {"hard_ice": 0.55, "heavy_frost": 0.28},
             "evap_fans": {"held_by_ice": 0.06},
             "season": {"humid": 0.6},
@@ -85,6 +86,7 @@ CAUSES = (
         "Defrosts are too long or too many: they put heat and moisture back into the box.",
         0.03,
         {
+            "defrost_min_a_day": {"high": 0.5, "low": 0.02},
             "defrosts_per_day": {"high": 0.55},
             "defrost_ran_min": {"high": 0.55},
             "ice_places": {"ceiling": 0.6, "fan_guards": 0.5, "door_frame": 0.1},

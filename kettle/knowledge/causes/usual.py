@@ -47,6 +47,7 @@ USUAL: Final[dict[str, States]] = {
     "lp_cut_out_psig": {"low": 0.04, "ok": 0.955, "high": 0.005},
     "sensor_error_f": {"low": 0.04, "ok": 0.92, "high": 0.04},
     "defrosts_per_day": {"low": 0.05, "ok": 0.87, "high": 0.08},
+    "defrost_min_a_day": {"low": 0.07, "ok": 0.87, "high": 0.06},
     "defrost_ran_min": {"low": 0.03, "ok": 0.90, "high": 0.07},
     "pump_down_rise_psi": {"low": 0.005, "ok": 0.955, "high": 0.04},
     "evap_fan_supply_v": {"low": 0.05, "ok": 0.94, "high": 0.01},

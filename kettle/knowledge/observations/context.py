@@ -17,7 +17,6 @@ CONTEXT: Final[dict[str, str]] = {
     "load_v_23": "told with the other pairs: what is lost over the contactor",
     "load_v_31": "told with the other pairs: what is lost over the contactor",
     "pole_drop_v_2": "told with the other poles: the worst drop", "pole_drop_v_3": "told with the other poles: the worst drop",
-    "defrost_set_min": "held against how long the coil needs by the planner",
     "termination_f": "held against its range by the program's check",
     "fans_in_defrost": "weighed, but no cause changes it", "moisture_dot": "weighed, but no cause changes it",
     "crankcase_heater": "weighed, but no cause changes it",

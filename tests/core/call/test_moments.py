@@ -213,6 +213,16 @@ def test_two_turns_without_an_answer_speak_for_a_valve_that_is_stuck():
     assert left(COOLER, *events)[0][0] == {"txv_underfeeding"}
 
 
+@pytest.mark.parametrize(("back", "cures"), [(1.0, False), (0.5, True)])
+def test_a_stem_that_is_turned_back_cures_nothing(back, cures):
+    starved = circuit(COOLER, 44, 30, 23, sight_glass="clear", bulb="tight_insulated", evap_fans="running", ice_form="none")
+    turned = [happened("act", at, part="valve", did="turned_out", value=0.5) for at in (5, 6)]
+    events = [*all_read(starved), *turned, happened("act", 7, part="valve", did="turned_in", value=back)]
+    before = chance(was(COOLER, *all_read(starved)), "txv_underfeeding")
+    after = chance(left(COOLER, *events), "txv_underfeeding")
+    assert (after < before - 0.1) == cures
+
+
 # What was collected and never weighed -> what it says.
 WEIGHED = {
     "liquid much colder at the valve": (
@@ -236,6 +246,27 @@ def test_every_observation_bears(name):
     plate, seen, wanted = WEIGHED[name]
     answers = was(plate, *all_read(seen))
     assert answers[0][0] == {wanted}, answers[:3]
+
+
+def test_the_program_as_found_is_evidence():
+    iced = {"box_temp_f": 8, "ice_form": "hard_ice", "ice_places": ["coil_whole"]}
+    short = was(FREEZER, *all_read(iced | {"defrosts_per_day": 2, "defrost_set_min": 12}))
+    enough = was(FREEZER, *all_read(iced | {"defrosts_per_day": 4, "defrost_set_min": 45}))
+    assert short[0][0] == {"defrost_too_little"} and short[0][1] > 0.6
+    assert chance(enough, "defrost_too_little") < 0.5 * chance(was(FREEZER, *all_read(iced)), "defrost_too_little")
+    assert chance(enough, "defrost_heater_open") > chance(short, "defrost_heater_open")
+    long = was(FREEZER, *all_read({"ice_places": ["ceiling"], "ice_form": "none", "defrosts_per_day": 8, "defrost_set_min": 45}))
+    assert long[0][0] == {"defrost_too_much"}
+
+
+def test_a_hiss_at_a_unit_that_stands_is_a_liquid_valve_that_does_not_shut():
+    rests = {"box_temp_f": 36, "control_call": "satisfied", "compressor": "off"}
+    hissing = was(COOLER, *all_read(rests | {"valve_sound": "hissing_gas"}))
+    assert hissing[0][0] in ({"solenoid_leaking"}, set()) and chance(hissing, "solenoid_leaking") > 5 * chance(
+        was(COOLER, *all_read(rests)), "solenoid_leaking"
+    )
+    running = was(COOLER, *all_read({"compressor": "running", "valve_sound": "hissing_gas"}))
+    assert chance(running, "solenoid_leaking") < 0.05
 
 
 def test_a_heater_that_is_off_outside_a_defrost_says_nothing():

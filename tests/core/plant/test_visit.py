@@ -83,7 +83,7 @@ def test_the_fault_is_among_the_first_three_and_nothing_is_blamed_on_a_sound_uni
 def test_a_second_fault_is_found_once_the_first_is_put_right():
     told = one(("walk_in_freezer", ("contactor_pole_open", "undercharge"), 1.0, 85.0, 1))
     assert told.answers[0] == ("contactor_pole_open",)
-    assert told.found_both, told.answers
+    assert told.found_all, told.answers
 
 
 def test_a_check_is_proposed_only_where_its_answer_could_change_what_is_done():

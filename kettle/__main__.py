@@ -117,6 +117,7 @@ def _told_in_words(told: Told) -> str:
 
 # Whether an act moved a quantity the way it should.
 EFFECT_WORDS = {True: "as it should:", False: "the wrong way, it should go", None: "no answer, it should go"}
+FURTHER_OFF = "further from its band:"
 
 
 def _in_words(course: Course) -> str:
@@ -142,7 +143,9 @@ def _in_words(course: Course) -> str:
     for one in course.effects:
         label, measure, decimals = quantity_name(one.quantity)
         moved = f"{format_number(one.before, decimals)} to {format_number(one.after, decimals)} {TRADE.label(measure)}"
-        lines.append(f"{course.stage_words(one.stage)}: {label} {moved}, {EFFECT_WORDS[one.came]} {one.way}")
+        lines.append(
+            f"{course.stage_words(one.stage)}: {label} {moved}, {FURTHER_OFF if one.past and one.came else EFFECT_WORDS[one.came]} {one.way}"
+        )
     if course.done:
         lines.append("Left, after what was done:")
         for left in course.left:

@@ -25,7 +25,7 @@ from kettle.judging.readings import work_out
 from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
 from kettle.judging.testimony import HEARD, Testimony
 from kettle.judging.testimony import weighed as weigh_heard
-from kettle.knowledge import acts, causes, observations
+from kettle.knowledge import acts, bands, causes, observations
 from kettle.knowledge.acts import Act
 from kettle.knowledge.observations import Value
 from kettle.knowledge.quantities import QUANTITIES
@@ -112,13 +112,17 @@ class Left:
 
 @dataclass(frozen=True)
 class Effect:
-    """What an act did to one quantity: read before and after it, and whether it moved the way it should (None: next to nothing moved)."""
+    """What an act did to one quantity: read before and after it, and whether it moved the way it should (None: next to nothing moved).
+
+    `past` is one that stood beyond its band on that side before: it moved as the act moves it, and that is no good.
+    """
 
     stage: int
     quantity: str
     before: float
     after: float
     way: str
+    past: bool = False
 
     @property
     def came(self) -> bool | None:
@@ -262,7 +266,7 @@ def judge_course(
     looked = {key: state for (key, word), state in before.items() if not word} if _nothing_went(left_by_row, folded, network) else {}
     checks = checks_of(now, current, history, overridden, looked)
     now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks)
-    before_acts, effects = _effects(weighed, done)
+    before_acts, effects = _effects(unit, weighed, done)
     return Course(
         now,
         _told(network, left_by_row, folded, stages, done, tries, unit, weighed),
@@ -275,7 +279,13 @@ def judge_course(
     )
 
 
-def _effects(weighed: Sequence[_Stage], done: Sequence[Done]) -> tuple[dict[str, float], tuple[Effect, ...]]:
+def _past_it(unit: Unit, key: str, before: float, way: str) -> bool:
+    """Whether a quantity stood beyond its band before an act on the side the act moves it to."""
+    band = bands.default_band(unit, key)
+    return band is not None and (before < band[0] if way == acts.DOWN else before > band[1])
+
+
+def _effects(unit: Unit, weighed: Sequence[_Stage], done: Sequence[Done]) -> tuple[dict[str, float], tuple[Effect, ...]]:
     """Return what was worked out last before the acts, and what each act did to what it should move, where both were read."""
     before: dict[str, float] = {}
     known: dict[str, float] = {}
@@ -284,7 +294,9 @@ def _effects(weighed: Sequence[_Stage], done: Sequence[Done]) -> tuple[dict[str,
         if place:
             shows = done[place - 1].act.shows
             effects += [
-                Effect(place, key, known[key], stage.read[key], way) for key, way in shows.items() if key in known and key in stage.read
+                Effect(place, key, known[key], stage.read[key], way, _past_it(unit, key, known[key], way))
+                for key, way in shows.items()
+                if key in known and key in stage.read
             ]
         if place < len(weighed) - 1:
             before |= stage.derived

@@ -37,6 +37,8 @@ CURRENT: Final = (
     "control_call", "low_pressure_switch", "suction_psig", "high_pressure_switch", "contactor", "line_v_12", "load_v_12", "pole_drop_v_1",
     "power_locked_out", "winding_cs_ohm", "winding_ground_ohm", "start_parts",
 )  # fmt: skip
+# What cannot be seen with the power off, nor wanted on a winding that lies to ground.
+DEAD_WHILE_LOCKED: Final = ("contactor", "control_call", "compressor")
 # In series with the contactor's coil.
 IN_SERIES: Final = ("control_call", "high_pressure_switch", "low_pressure_switch")
 # What stands rightly in a defrost, and the words for it.
@@ -166,6 +168,11 @@ def can_be_asked(entry: Observation, f: Facts) -> bool:
         return False
     if key in IN_SERIES and f.is_("contactor", "in"):
         # It is pulled in: everything in series with its coil is closed.
+        return False
+    if key == "drain_heater" and not f.unit.kind.freezer:
+        # Nothing freezes in the drain of a cooler.
+        return False
+    if key in DEAD_WHILE_LOCKED and (f.is_("power_locked_out", "yes") or is_grounded(f)):
         return False
     if key == "siblings" and f.unit.kind.code.startswith(SELF_CONTAINED):
         return False

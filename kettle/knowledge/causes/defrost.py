@@ -3,6 +3,8 @@
 from kettle.knowledge.causes.model import MOSTLY, OFTEN, SOME, Cause
 from kettle.knowledge.cautions import words
 
+# Something has to start it: off-cycle frost melts by itself whenever the unit rests.
+_STARTED = {"defrost": ("timed_air", "electric", "hot_gas")}
 _PROGRAMMED = {"defrost": ("timed_air", "electric", "hot_gas", "off_cycle")}
 
 CAUSES = (
@@ -26,7 +28,7 @@ CAUSES = (
         comes="sudden",
         after=("settings", "defrost"),
         prior_freezer=0.045,
-        only=_PROGRAMMED,
+        only=_STARTED,
         was="The defrost that should clear the coil did not start.",
     ),
     Cause(

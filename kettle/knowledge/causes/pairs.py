@@ -21,7 +21,9 @@ EXCLUSIVE: Final = (
     {"compressor_overload", "compressor_grounded", "compressor_open_winding", "compressor_inefficient", "no_call"},
     {"compressor_grounded", "start_parts_failed", "contactor_pole_open", "no_call"},
     {"compressor_open_winding", "start_parts_failed"},
-    {"compressor_overload", "voltage_problem", "contactor_pole_open", "start_parts_failed"},
+    # Low or unbalanced volts and an overload that opens on them are the textbook pair.
+    {"compressor_overload", "contactor_pole_open", "start_parts_failed"},
+    {"voltage_problem", "contactor_pole_open", "start_parts_failed"},
     {"stat_calibration", "sensor_mixup", "wrong_parameters", "no_call"},
     {"hot_stock", "no_call"},
 )

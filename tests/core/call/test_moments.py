@@ -223,6 +223,14 @@ def test_a_stem_that_is_turned_back_cures_nothing(back, cures):
     assert (after < before - 0.1) == cures
 
 
+@pytest.mark.parametrize(("superheat", "further"), [((1.0, -0.5), True), ((20.0, 9.0), False)])
+def test_what_goes_further_from_its_band_is_not_praised(superheat, further):
+    before, after = (circuit(COOLER, 38, 24, one, evap_fans="running") for one in superheat)
+    events = [*all_read(before), happened("act", 10, part="charge", did="added", value=16), *all_read(after, 40)]
+    effect = next(one for one in told(COOLER, *events).course().effects if one.quantity == "superheat_evap_f")
+    assert (effect.way, effect.came, effect.past) == ("down", True, further)
+
+
 # What was collected and never weighed -> what it says.
 WEIGHED = {
     "liquid much colder at the valve": (
@@ -323,3 +331,23 @@ def test_what_was_seen_before_an_act_that_brought_nothing_is_asked_again_last():
     turn = happened("act", 5, part="valve", did="turned_out", value=0.5)
     checks = told(COOLER, *all_read(starved), turn, *all_read(circuit(COOLER, 44, 30, 23), 25)).next_checks(1)
     assert checks and checks[0].key != "sight_glass"
+
+
+def test_low_volts_and_an_overload_are_told_together():
+    seen = {"compressor": "off", "contactor": "in", "control_call": "calling", "line_v_12": 199, "line_v_23": 228, "line_v_31": 230,
+            "load_v_12": 198, "load_v_23": 227, "load_v_31": 229, "compressor_shell": "hot", "box_temp_f": 50}  # fmt: skip
+    answers = was(THREE_PHASE, *all_read(seen))
+    assert {"voltage_problem", "compressor_overload"} in [codes for codes, _ in answers[:3]]
+
+
+def test_an_off_cycle_box_has_no_defrost_that_could_not_start():
+    iced = {"box_temp_f": 46, "ice_form": "hard_ice", "ice_places": ["coil_whole"]}
+    assert chance(was(REACH_IN | {"defrost": "off_cycle"}, *all_read(iced)), "defrost_never_starts") == 0.0
+    assert chance(was(REACH_IN | {"defrost": "electric"}, *all_read(iced)), "defrost_never_starts") > 0.02
+
+
+def test_nothing_is_asked_that_cannot_be_seen_now():
+    locked = told(THREE_PHASE, *all_read({"compressor": "off", "box_temp_f": 50, "power_locked_out": "yes"})).next_checks(1)
+    assert locked and not {"contactor", "control_call", "compressor"} & {one.key for one in locked}
+    water = {"drain": "blocked", "drain_pan": "overflowing"}
+    assert "drain_heater" not in {one.key for one in told(COOLER, *all_read(water)).next_checks(1)}

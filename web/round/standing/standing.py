@@ -37,6 +37,8 @@ EFFECT_MARKS = {
     False: ("✕", "bad", "the wrong way: it should go {way}"),
     None: ("◐", "watch", "no answer: it should go {way}"),
 }
+# It moved as the act moves it, and was beyond its band on that side already.
+FURTHER_OFF = ("✕", "bad", "{way}, further from its band")
 SUSPECTS_SHOWN = 3
 LEFT_SHOWN = 4
 DRIFTS_SHOWN = 3
@@ -86,7 +88,7 @@ class Standing:
         for one in self.course.effects:
             label, unit, decimals = quantity_name(one.quantity)
             figures = f"{label} {self.shown.figure(one.before, unit, decimals)} → {self.shown.text(one.after, unit, decimals)}"
-            mark, tone, word = EFFECT_MARKS[one.came]
+            mark, tone, word = FURTHER_OFF if one.past and one.came else EFFECT_MARKS[one.came]
             rows.append((self.course.stage_words(one.stage), f"{figures}, {word.format(way=one.way)}", mark, tone))
         return rows
 

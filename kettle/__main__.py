@@ -143,9 +143,8 @@ def _in_words(course: Course) -> str:
     for one in course.effects:
         label, measure, decimals = quantity_name(one.quantity)
         moved = f"{format_number(one.before, decimals)} to {format_number(one.after, decimals)} {TRADE.label(measure)}"
-        lines.append(
-            f"{course.stage_words(one.stage)}: {label} {moved}, {FURTHER_OFF if one.past and one.came else EFFECT_WORDS[one.came]} {one.way}"
-        )
+        word = FURTHER_OFF if one.past and one.came else EFFECT_WORDS[one.came]
+        lines.append(f"{course.stage_words(one.stage)}: {label} {moved}, {word} {one.way}")
     if course.done:
         lines.append("Left, after what was done:")
         for left in course.left:

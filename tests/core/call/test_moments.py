@@ -349,5 +349,6 @@ def test_an_off_cycle_box_has_no_defrost_that_could_not_start():
 def test_nothing_is_asked_that_cannot_be_seen_now():
     locked = told(THREE_PHASE, *all_read({"compressor": "off", "box_temp_f": 50, "power_locked_out": "yes"})).next_checks(1)
     assert locked and not {"contactor", "control_call", "compressor"} & {one.key for one in locked}
-    water = {"drain": "blocked", "drain_pan": "overflowing"}
-    assert "drain_heater" not in {one.key for one in told(COOLER, *all_read(water)).next_checks(1)}
+    water = {"drain": "slow", "complaint": ["water"]}
+    asked = [{one.key for one in told(plate, *all_read(water)).next_checks(1)} for plate in (FREEZER, COOLER)]
+    assert "drain_heater" in asked[0] and "drain_heater" not in asked[1]

@@ -10,7 +10,6 @@ put right that a hypothesis holds, what was seen before is expected to be seen a
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from itertools import product
 from typing import Final
 
 import numpy as np
@@ -25,6 +24,7 @@ from kettle.judging.readings import work_out
 from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
 from kettle.judging.testimony import HEARD, Testimony
 from kettle.judging.testimony import weighed as weigh_heard
+from kettle.judging.ways import Try, over_the_ways, tries_of, with_looks
 from kettle.knowledge import acts, bands, causes, observations
 from kettle.knowledge.acts import Act
 from kettle.knowledge.observations import Value
@@ -32,23 +32,12 @@ from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import TRADE, ShownUnits
 
-# Log-odds by which an answer to the facts as found is beyond what any act could bring back.
-HOPELESS: Final = 14.0
 # A treated cause this likely to have been there is told until it is proved.
 WORTH_PROVING: Final = 0.1
 LEFT_SHOWN_FROM: Final = 0.01
-# A look that finds a part as on a sound unit: how often it is so there at the least, how often a cause leaves it so at the most, how often
-# that cause shows what was seen before at the least; and how often it goes though nobody wrote down what was done. Judgement of the trade.
-USUALLY: Final = 0.5
-HARDLY: Final = 0.3
-CLEARLY: Final = 0.12
-SEEN_GONE: Final = 0.15
 # What is told of the ice on a coil, and the forms that are more than frost.
 ICE_OF: Final = ("ice_form", "ice_places")
 ICED: Final = ("heavy_frost", "hard_ice", "snow")
-# A circuit that is tight again has not its gas again.
-TELLS_OF_ITS_ACT: Final = ("leak_test",)
-LOOKED: Final = Act("", "looked", "Looked at again", still=True)
 # What moves less than this has not answered.
 MOVED: Final = 1.0
 
@@ -205,15 +194,6 @@ class _Stage:
 LIVE: Final = ("running", "short_cycling", "tripping", "humming")
 
 
-@dataclass(frozen=True)
-class _Try:
-    """One act against one cause: when it was done and how often it works."""
-
-    stage: int
-    share: float
-    act: Act
-
-
 def standing_at(stages: Sequence[Mapping[str, Value]], done: Sequence[Done], stage: int) -> dict[str, Value]:
     """Return what stands in a stage: all that was seen up to it, less what the acts made untrue, with what they set."""
     seen: dict[str, Value] = {}
@@ -255,8 +235,10 @@ def judge_course(
     for place in range(len(stages)):
         weighed.append(_weigh(every[place], stages, done, place, history, before, spoken[place], there))
     network = weighed[0].network
-    tries = _tries(done)
-    likelihood, likeliest, remains = _over_the_ways(network, weighed, _with_looks(tries, network, stages))
+    tries = tries_of([one.act for one in done])
+    likelihood, likeliest, remains = over_the_ways(
+        network, [one.likelihood for one in weighed], [one.again for one in weighed], with_looks(tries, network, stages)
+    )
     folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
     told = [pair for stage, rows in zip(weighed, likeliest, strict=True) for pair in _as_seen_from(stage, rows)]
     ranking = rank(network, told, folded)
@@ -360,120 +342,6 @@ def _needs(key: str) -> set[str]:
     return set(QUANTITIES[key].needs) | {"return_air_f"} if key in QUANTITIES else {key}
 
 
-def _tries(done: Sequence[Done]) -> dict[str, list[_Try]]:
-    """Every act against each cause it may put right, in order; acts count from the stage they opened."""
-    found: dict[str, list[_Try]] = {}
-    for stage, one in enumerate(done, start=1):
-        for code, share in one.act.removes.items():
-            found.setdefault(code, []).append(_Try(stage, share, one.act))
-    return found
-
-
-def _with_looks(tries: Mapping[str, Sequence[_Try]], network: Network, stages: Sequence[Mapping[str, Value]]) -> dict[str, list[_Try]]:
-    """The acts against each cause, and for those nothing was done against the looks that found them gone: where a part was seen as the
-    cause leaves it, and later as it is on a sound unit, the cause went in between, whoever did it."""
-    found = {code: list(one) for code, one in tries.items()}
-    for key in network.columns.keys() & {key for stage in stages[1:] for key in stage}:
-        columns = network.columns[key]
-        if columns.many or key in TELLS_OF_ITS_ACT or key not in observations.REGISTRY or observations.get(key).is_number:
-            continue
-        before: set[str] = set()
-        for place, stage in enumerate(stages):
-            word = stage.get(key)
-            if not isinstance(word, str) or word not in columns.states:
-                continue
-            if before and network.shape(network.rows[frozenset()], key)[word] >= USUALLY:
-                for code in _left_by(network, key, word, before):
-                    if code not in tries:
-                        found.setdefault(code, []).append(_Try(place, SEEN_GONE, LOOKED))
-            before.add(word)
-    return found
-
-
-def _left_by(network: Network, key: str, word: str, before: set[str]) -> list[str]:
-    """The causes that leave a part as it was seen before, and hardly ever as it is seen now."""
-    found = []
-    for code in network.codes:
-        shows = network.shape(network.rows[frozenset((code,))], key)
-        if shows[word] <= HARDLY and max(shows[one] for one in before) >= CLEARLY:
-            found.append(code)
-    return found
-
-
-@dataclass(frozen=True)
-class _Way:
-    """One way the acts against one or two causes may have come out: its chance, which causes (by place) went, and who was still there
-    from stage to stage: (first, end, places)."""
-
-    log_chance: float
-    spans: tuple[tuple[int, int, tuple[int, ...]], ...]
-    gone: tuple[int, ...]
-
-
-def _ways_out(tried: Sequence[Sequence[_Try]], stages: int) -> list[_Way]:
-    """Every way the acts against the causes of a hypothesis may have come out; one nothing was done against is there throughout."""
-    found = []
-    for way in product(*(_ways(one) for one in tried)):
-        since = [moment for _, moment in way]
-        moments = sorted({0, *(moment for moment in since if moment is not None)})
-        spans = tuple(
-            (start, end, tuple(place for place, moment in enumerate(since) if moment is None or start < moment))
-            for start, end in zip(moments, (*moments[1:], stages), strict=True)
-        )
-        gone = tuple(place for place, moment in enumerate(since) if moment is not None)
-        found.append(_Way(math.log(max(math.prod(share for share, _ in way), 1e-12)), spans, gone))
-    return found
-
-
-def _ways(tried: Sequence[_Try]) -> list[tuple[float, int | None]]:
-    """How the acts against one cause may have come out: probability, and the stage from which it was gone (None: never)."""
-    ways, not_yet = [], 1.0
-    for one in tried:
-        ways.append((not_yet * one.share, one.stage))
-        not_yet *= 1.0 - one.share
-    return [*ways, (not_yet, None)]
-
-
-def _over_the_ways(
-    network: Network, stages: Sequence[_Stage], tries: Mapping[str, Sequence[_Try]]
-) -> tuple[Figures, list[np.ndarray], dict[int, list[tuple[float, frozenset[str]]]]]:
-    """Return each hypothesis' likelihood over all ways; the row each stage is seen from in its likeliest way; and what remains, by row."""
-    likelihood: Figures = stages[0].likelihood + np.sum([stage.again for stage in stages[1:]], axis=0)
-    likeliest = [np.arange(len(network.members)) for _ in stages]
-    remains: dict[int, list[tuple[float, frozenset[str]]]] = {}
-    # What each hypothesis scores where its stage begins something new, and what repeating it from the second stage on has added up to.
-    fresh = [stage.likelihood.tolist() for stage in stages]
-    repeats = np.cumsum([np.zeros_like(likelihood), *(stage.again for stage in stages[1:])], axis=0).tolist()
-    found = network.log_prior + stages[0].likelihood
-    hopeless = float(found.max()) - HOPELESS
-    known: dict[tuple[str, ...], list[_Way]] = {}
-    for row in np.flatnonzero(found >= hopeless).tolist():
-        members = network.members[row]
-        codes = tuple(cause.code if cause.code in tries else "" for cause in members)
-        if not any(codes):
-            continue
-        if codes not in known:
-            known[codes] = _ways_out([tries.get(code, ()) for code in codes], len(stages))
-        outcomes = []
-        for way in known[codes]:
-            score, segments = way.log_chance, []
-            for start, end, still in way.spans:
-                at = row if len(still) == len(members) else network.rows[frozenset(members[place].code for place in still)]
-                score += fresh[start][at] + repeats[end - 1][at] - repeats[start][at]
-                segments.append((start, end, at))
-            outcomes.append((score, segments, frozenset(members[place].code for place in way.gone)))
-        # Few ways each: plain floats are quicker here than arrays.
-        best = max(outcomes, key=lambda outcome: outcome[0])
-        total = best[0] + math.log(sum(math.exp(score - best[0]) for score, _, _ in outcomes))
-        likelihood[row] = total
-        remains[row] = [(math.exp(score - total), gone) for score, _, gone in outcomes]
-        for start, end, at in best[1]:
-            if at != row:
-                for place in range(start, end):
-                    likeliest[place][row] = at
-    return likelihood, likeliest, remains
-
-
 def _as_seen_from(stage: _Stage, rows: np.ndarray) -> list[tuple[Feature, Figures]]:
     """A stage's evidence on every hypothesis, as it is in the likeliest way its acts came out.
 
@@ -516,7 +384,7 @@ def _rows_of(network: Network, left: Mapping[frozenset[str], float]) -> Figures:
 
 def _told(
     network: Network, left: Mapping[frozenset[str], float], folded: Figures, stages: Sequence[Mapping[str, Value]], done: Sequence[Done],
-    tries: Mapping[str, Sequence[_Try]], unit: Unit, weighed: Sequence[_Stage],
+    tries: Mapping[str, Sequence[Try]], unit: Unit, weighed: Sequence[_Stage],
 ) -> tuple[Left, ...]:  # fmt: skip
     """What is left, likeliest first; a treated cause stays until what proves it was seen."""
     was = dict.fromkeys(tries, 0.0)
@@ -543,7 +411,7 @@ def _told(
     return tuple(answers)
 
 
-def _missing(code: str, tried: Sequence[_Try], stages: Sequence[Mapping[str, Value]], done: Sequence[Done], unit: Unit) -> tuple[str, ...]:
+def _missing(code: str, tried: Sequence[Try], stages: Sequence[Mapping[str, Value]], done: Sequence[Done], unit: Unit) -> tuple[str, ...]:
     """What is not yet seen that would prove that a treated cause is gone."""
     last = tried[-1]
     seen = {key for place in range(last.stage, len(stages)) for key in _seen_in(stages, done, place, unit)}

@@ -18,6 +18,7 @@ from kettle.knowledge.units import TRADE, ShownUnits, psig_to_psia
 
 # Where a gauge stands on liquid: read as a temperature, it is the bubble line.
 LIQUID_SIDE: Final = ("discharge_psig", "liquid_psig", "resting_psig")
+HEATED: Final = ("electric", "hot_gas")
 RUNNING_ON: Final = ("settled_min", "since_defrost_min")
 
 
@@ -70,7 +71,8 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     if wide is not None and out.get("td_f", 0.0) > wide[1]:
         difference("line_under_air_f", air, got.get("suction_line_evap_f"))
     starts, longest = got.get("defrosts_per_day"), got.get("defrost_set_min")
-    if starts is not None and longest is not None:
+    # Where nothing heats, the coil clears while the unit rests too: the program alone says little.
+    if starts is not None and longest is not None and unit.defrost in HEATED:
         out["defrost_min_a_day"] = starts * longest
     difference("liquid_drop_f", got.get("liquid_line_f"), got.get("liquid_line_valve_f"))
     difference("product_over_air_f", got.get("product_temp_f"), got.get("box_temp_f"))

@@ -89,7 +89,8 @@ class Wired:
     def winding_ohm(self, pins: str) -> float:
         """Return the ohms between two terminals of the compressor, its wires pulled off: `cs`, `cr`, `sr`, or one to bare shell, `g`."""
         alone = self.circuit.only(OWN_PARTS)
-        own = together(one for one in self.fault.each if alone.has(one.part))
+        # Each by itself: one of several holds the others that are there with it.
+        own = together(Fault(one.part, one.way) for one in self.fault.each if alone.has(one.part))
         table = resistances(alone, (own,))[0]
         places = [point.key for point in alone.points]
         terminals = THREE_PINS if self.unit.phases == 3 else SINGLE_PINS

@@ -11,6 +11,7 @@ from kettle.plant.oracle import stand
 from kettle.plant.oracle.answers import ANSWERS
 from kettle.plant.oracle.rig import OWN_DOING
 from kettle.plant.oracle.seen import feel
+from kettle.plant.oracle.wired import Wired
 from kettle.plant.simulate import PRESETS
 
 # What cannot be had of a unit that was not touched.
@@ -138,3 +139,9 @@ def test_an_honest_opponent_is_told_right_by_one_round_of_looking(kind, cause):
             stage[key] = value
     course = judge_course(rig.unit, [stage])
     assert cause in course.was[0].codes
+
+
+def test_ohms_at_the_compressor_are_its_own_whatever_else_failed_in_the_circuit():
+    unit = resolve(PRESETS["walk_in_cooler"])
+    of = lambda *codes: [Wired(unit, dict.fromkeys(codes, 1.0), 1500.0).winding_ohm(pins) for pins in ("cs", "cr", "g")]  # noqa: E731
+    assert of("compressor_overload", "contactor_pole_open") == of("compressor_overload") != of("contactor_pole_open")

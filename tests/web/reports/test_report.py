@@ -1,4 +1,5 @@
 import io
+import threading
 import zipfile
 from datetime import timedelta
 
@@ -78,11 +79,15 @@ class TestApart:
         assert at_work.get(then).content.startswith(b"%PDF"), "read again"
 
     def test_one_that_is_stopped_is_not_made(self, at_work, written):
+        # One before it takes as long as this test does.
+        before = threading.Event()
+        papers._maker.submit(before.wait, 60.0)
         then = at_work.get(reverse("report-pdf", args=[written.number]))["Refresh"].partition("url=")[2]
         made = papers.find(then.split("/")[2], written.shop_id)
         answer = at_work.post(f"{then}stop/", follow=True)
         assert "is not made" in answer.content.decode() and answer.redirect_chain[-1][0] == reverse("report", args=[written.number])
         assert at_work.get(then).status_code == 404
+        before.set()
         assert made.future.cancelled() or not made.future.result(30.0)
 
     def test_a_shop_has_so_many_papers_made_at_once(self, at_work, written, monkeypatch):

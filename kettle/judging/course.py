@@ -128,7 +128,7 @@ class Course:
 
     `likely` is how likely each row of the network is by now, for whoever asks what would settle it; `before` holds what was worked out
     last before the acts (key -> value), whether it still stands or not; `effects` what each act did to what it should move; `looked` how
-    parts were seen last, where nothing that was done has put anything right.
+    parts were seen last, where the last act brought nothing.
     """
 
     now: Judgement
@@ -245,10 +245,10 @@ def judge_course(
     left_by_row = _left(network, folded, remains, done)
     current = _rows_of(network, left_by_row)
     now = replace(now, given=network.given)
-    looked = {key: state for (key, word), state in before.items() if not word} if _nothing_went(left_by_row, folded, network) else {}
+    before_acts, effects = _effects(unit, weighed, done)
+    looked = {key: state for (key, word), state in before.items() if not word} if _brought_nothing(effects, len(done)) else {}
     checks = checks_of(now, current, history, overridden, looked)
     now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks)
-    before_acts, effects = _effects(unit, weighed, done)
     return Course(
         now,
         _told(network, left_by_row, folded, stages, done, tries, unit, weighed),
@@ -369,10 +369,10 @@ def _left(
     return left
 
 
-def _nothing_went(left: Mapping[frozenset[str], float], folded: Figures, network: Network) -> bool:
-    """Whether what it likeliest was is what is likeliest left."""
-    was = frozenset(cause.code for cause in network.members[int(np.argmax(folded))])
-    return max(left, key=lambda codes: left[codes]) == was
+def _brought_nothing(effects: Sequence[Effect], last: int) -> bool:
+    """Whether what the last act should have moved was read since, and none of it moved."""
+    own = [one for one in effects if one.stage == last]
+    return bool(own) and not any(one.came for one in own)
 
 
 def _rows_of(network: Network, left: Mapping[frozenset[str], float]) -> Figures:

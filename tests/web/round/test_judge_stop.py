@@ -21,6 +21,29 @@ def test_suspects_evidence_and_what_tells_them_apart(at_work, call, starved):
         assert text in body, text
 
 
+def test_what_was_seen_is_put_right_first_with_its_act_and_others_beside_it(at_work, call, read_in):
+    read_in(box_temp_f="12", ambient_f="80", compressor="running", condenser_coil="blocked", door="gasket_gap", evap_fans="running",
+            suction_psig="9", suction_line_evap_f="-6", sight_glass="flashing", receiver_level_pct="4", ice_form="none")  # fmt: skip
+    due = judge_page(at_work, call).split('id="due"')[1].split("</section>")[0]
+    assert "Seen: put right" in due and "Condenser dirty" in due and "Door does not seal" in due and "Charge low" not in due
+    assert 'value="condenser.cleaned"' in due and 'value="door.gasket_replaced"' in due
+    body = judge_page(at_work, call)
+    assert {"Condenser dirty", "Door does not seal", "Charge low, a leak"} == set(judge_call(call).ranking[0].label.split(" + "))
+    assert "Condenser dirty: seen." in body and "Charge low, a leak: by what was read." in body
+    name = judge_call(call).ranking[0].name
+    assert len(name.split("+")) == 3
+    at_work.post(reverse("found", args=[call.number]), {"causes": name})
+    assert sorted(Finding.objects.get().causes) == ["condenser_dirty", "door_seal", "undercharge"]
+    aside = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode().split('id="standing"')[1]
+    assert "Seen: put right" in aside and "How, and what was done" in aside
+
+
+def test_more_causes_than_can_be_are_not_named(at_work, call):
+    six = "+".join(["undercharge", "door_seal", "condenser_dirty", "drain_blocked", "bulb_fault", "hot_stock"])
+    body = at_work.post(reverse("found", args=[call.number]), {"causes": six}, follow=True).content.decode()
+    assert "name one to 5" in body and not Finding.objects.exists()
+
+
 def test_what_if_is_tried_without_storing(at_work, call, starved):
     count = Reading.objects.count()
     body = judge_page(at_work, call, what_if="drier_drop_f", value="14")

@@ -63,9 +63,6 @@ def test_take_it_now_leads_to_the_field(open_stop, screen):
     page = open_stop("Freezer 1", "read")
     if screen == "phone":
         page.locator(".sheet-handle").click()
-    # What is told by a word is said in its place; the figure after it leads to its field.
-    with page.expect_response(re.compile("/entry/valve_sound/")):
-        page.locator("#standing label", has_text="steady").first.click()
     page.get_by_role("link", name="Take it now").click()
     expect(page.locator("#work [name=drier_drop_f]")).to_be_focused()
     with page.expect_response(re.compile("/entry/drier_drop_f/")):

@@ -24,7 +24,7 @@ def test_suspects_evidence_and_what_tells_them_apart(at_work, call, starved):
 def test_what_was_seen_is_put_right_first_with_its_act_and_others_beside_it(at_work, call, read_in):
     read_in(box_temp_f="12", ambient_f="80", compressor="running", condenser_coil="blocked", door="gasket_gap", evap_fans="running",
             suction_psig="9", suction_line_evap_f="-6", sight_glass="flashing", receiver_level_pct="4", ice_form="none")  # fmt: skip
-    due = judge_page(at_work, call).split('id="due"')[1].split("</section>")[0]
+    due = judge_page(at_work, call).split('id="due"')[1].split("<article")[0]
     assert "Seen: put right" in due and "Condenser dirty" in due and "Door does not seal" in due and "Charge low" not in due
     assert 'value="condenser.cleaned"' in due and 'value="door.gasket_replaced"' in due
     body = judge_page(at_work, call)

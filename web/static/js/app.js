@@ -148,7 +148,9 @@ for (const [name, sleeps] of [
   document.addEventListener(name, (event) => {
     const from = event.detail.requestConfig?.elt || event.detail.elt;
     if (event.detail.requestConfig?.verb === "get") return;
-    if (from.matches("form")) asleep(from, sleeps);
+    /* What a form sends by itself while it is filled in must not swallow the tap that keeps it. */
+    const by = event.detail.requestConfig?.triggeringEvent?.type;
+    if (from.matches("form") && (!by || by === "submit")) asleep(from, sleeps);
     else if (from.matches("button")) from.disabled = sleeps;
   });
 document.addEventListener("submit", (event) => {

@@ -27,6 +27,7 @@ def test_what_was_seen_is_put_right_first_with_its_act_and_others_beside_it(at_w
     due = judge_page(at_work, call).split('id="due"')[1].split("<article")[0]
     assert "Seen: put right" in due and "Condenser dirty" in due and "Door does not seal" in due and "Charge low" not in due
     assert 'value="condenser.cleaned"' in due and 'value="door.gasket_replaced"' in due
+    assert "Lock out and prove dead" in due, "the caution stands where the hands are"
     body = judge_page(at_work, call)
     assert {"Condenser dirty", "Door does not seal", "Charge low, a leak"} == set(judge_call(call).ranking[0].label.split(" + "))
     assert "Condenser dirty: seen." in body and "Charge low, a leak: by what was read." in body

@@ -1,10 +1,8 @@
-/* A signature drawn by finger, pen or mouse: strokes as a path, in whole points of the field. All lines of an option at one tap. */
+/* A signature drawn by finger, pen or mouse: strokes as a path, in whole points of the field. All lines of an option at one tap.
+   Heard by the document and loaded before anything is shown, so that no tap falls on a button that does not hear yet. */
 (() => {
-  const field = document.querySelector("[data-sign]");
-  if (!field) return;
-  const path = field.querySelector("path");
-  const kept = document.querySelector("input[name=signature]");
-  let drawing = false;
+  const kept = () => document.querySelector("input[name=signature]");
+  let field = null;
 
   const point = (event) => {
     const box = field.getBoundingClientRect();
@@ -12,32 +10,32 @@
     const y = Math.round(((event.clientY - box.top) / box.height) * 180);
     return `${Math.min(Math.max(x, 0), 600)} ${Math.min(Math.max(y, 0), 180)}`;
   };
-  const add = (stroke) => {
-    if (kept.value.length > 18000) return;
-    kept.value = `${kept.value} ${stroke}`.trim();
-    path.setAttribute("d", kept.value);
+  const show = (strokes) => {
+    kept().value = strokes;
+    document.querySelector("[data-sign] path").setAttribute("d", strokes);
   };
-  field.addEventListener("pointerdown", (event) => {
-    drawing = true;
+  const add = (stroke) => {
+    if (kept().value.length <= 18000) show(`${kept().value} ${stroke}`.trim());
+  };
+  document.addEventListener("pointerdown", (event) => {
+    field = event.target.closest("[data-sign]");
+    if (!field) return;
     field.setPointerCapture(event.pointerId);
     add(`M${point(event)}`);
   });
-  field.addEventListener("pointermove", (event) => {
-    if (drawing) add(`L${point(event)}`);
+  document.addEventListener("pointermove", (event) => {
+    if (field) add(`L${point(event)}`);
   });
-  ["pointerup", "pointercancel"].forEach((name) => field.addEventListener(name, () => {
-    drawing = false;
+  ["pointerup", "pointercancel"].forEach((name) => document.addEventListener(name, () => {
+    field = null;
   }));
-  document.querySelector("[data-unsign]").addEventListener("click", () => {
-    kept.value = "";
-    path.setAttribute("d", "");
-  });
   document.addEventListener("click", (event) => {
+    if (event.target.closest("[data-unsign]")) show("");
     const named = event.target.closest("[data-name]");
     if (named) document.querySelector("input[name=name]").value = named.dataset.name;
-    const button = event.target.closest("[data-all]");
-    if (!button) return;
-    button.closest("[data-option]").querySelectorAll(`input[value=${button.dataset.all}]`).forEach((input) => {
+    const all = event.target.closest("[data-all]");
+    if (!all) return;
+    all.closest("[data-option]").querySelectorAll(`input[value=${all.dataset.all}]`).forEach((input) => {
       input.checked = true;
     });
   });

@@ -116,7 +116,9 @@ def one(job):
     rig = stand(unit, [(code, severity) for code in wrong], HOURS, outside_f, seed)
     told = Told(kind, wrong, severity, outside_f, seed)
     told.symptom = symptom_of(rig)
-    if wrong and not told.symptom:
+    gone = "residual_ice" in wrong and not (rig.state.frost_lb.sum() + rig.state.ice_lb.sum())
+    if (wrong and not told.symptom) or gone:
+        # Nobody calls; or the ice melted on a unit that stood, and is no fault any more.
         return None
     visit = Visit(rig, told)
     visit.find()

@@ -8,6 +8,7 @@ from kettle.judging.course import Done, judge_course
 from kettle.judging.holds import blocking
 from kettle.judging.readings import implied_by
 from kettle.knowledge import acts, observations
+from kettle.knowledge.quantities import QUANTITIES
 from kettle.plant.oracle.rig import OWN_DOING
 
 SURE, MOST_CHECKS = 0.90, 25
@@ -17,18 +18,8 @@ FREE = (
     "ice_form", "ice_places", "evap_fans", "evap_coil", "drain", "drain_pan", "compressor", "condenser_fans", "condenser_coil",
     "control_call", "controller_alarm", "ambient_f",
 )  # fmt: skip
-AGAIN = (
-    "box_temp_f",
-    "box_trend",
-    "ice_form",
-    "ice_places",
-    "evap_fans",
-    "compressor",
-    "contactor",
-    "condenser_fans",
-    "control_call",
-    "power_locked_out",
-)
+TOLD = ("complaint", "since_when", "last_touched", "left_ice")
+AGAIN = (*(key for key in FREE if key not in TOLD), "box_trend", "contactor", "power_locked_out")
 # Lock-out, covers and latch before a melt; a lock-out alone; after a repair it is looked at again the next day.
 READY_MIN, LOCK_MIN, PROVED_MIN = 6.0, 3.0, 720.0
 FACE_FT2 = 4.0
@@ -143,6 +134,15 @@ class Visit:
         if self.told.ranking:
             self.told.answers.append(self.told.ranking[0][0])
 
+    def prove(self, act):
+        """Look at what the application wants to see after an act, as far as it can be had."""
+        wanted = {need for key in act.proof for need in (QUANTITIES[key].needs if key in QUANTITIES else (key,))}
+        for key in sorted(wanted - self.stages[-1].keys()):
+            entry = observations.get(key)
+            if running.can_be_asked(entry, judge_course(self.rig.unit, self.stages, self.done).now.facts):
+                self.told.spent["checks"] += entry.minutes
+                self.take(key)
+
     def put_right_and_find(self):
         """Put the last answer right by the acts' table, let it run, and find what is left: the next answer."""
         unit, rig = self.rig.unit, self.rig
@@ -159,6 +159,7 @@ class Visit:
             # What could not be had before may be had now.
             self.tried = {key for key in self.tried if any(key in stage for stage in self.stages)} - {"power_locked_out"}
             self.look_again(act.part, act.did, AGAIN)
+            self.prove(act)
             put_right = True
         if put_right:
             course = self.follow(lambda course: course.left, self.told.checks + MOST_CHECKS)

@@ -7,14 +7,12 @@ Facts that exist because of an act never speak, and one that was not looked at a
 put right that a hypothesis holds, what was seen before is expected to be seen again: a second look at it says little.
 """
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Final
 
 import numpy as np
 
-from kettle.judging.checks import PERSISTS
 from kettle.judging.evidence import Evidence, Feature, features, log_likelihood, weigh
 from kettle.judging.facts import Facts
 from kettle.judging.given import given
@@ -24,7 +22,7 @@ from kettle.judging.readings import work_out
 from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
 from kettle.judging.testimony import HEARD, Testimony
 from kettle.judging.testimony import weighed as weigh_heard
-from kettle.judging.ways import Try, over_the_ways, tries_of, with_looks
+from kettle.judging.ways import Try, carried, over_the_ways, seen_again, tries_of, with_looks
 from kettle.knowledge import acts, bands, causes, observations
 from kettle.knowledge.acts import Act
 from kettle.knowledge.observations import Value
@@ -177,13 +175,14 @@ def as_found(now: Judgement) -> Course:
 class _Stage:
     """A stage as it is weighed: its network and features, and what each does to every hypothesis.
 
-    `read` holds the figures that rest on something seen in it. `likelihood` is that of its facts by themselves; `again` where the same
-    is wrong as in the stage before, so that what was seen before is expected to be seen again.
+    `read` holds the figures that rest on something seen in it, `last` the state each feature was last seen in before (empty: never).
+    `likelihood` is that of its facts by themselves; `again` where the same is wrong as in the stage before, so that what was seen before is
+    expected to be seen again.
     """
 
     network: Network
     weighed: list[tuple[Feature, Figures]]
-    repeated: list[bool]
+    last: list[str]
     likelihood: Figures
     again: Figures
     derived: Mapping[str, float]
@@ -237,7 +236,11 @@ def judge_course(
     network = weighed[0].network
     tries = tries_of([one.act for one in done])
     likelihood, likeliest, remains = over_the_ways(
-        network, [one.likelihood for one in weighed], [one.again for one in weighed], with_looks(tries, network, stages)
+        network,
+        [one.likelihood for one in weighed],
+        [one.again for one in weighed],
+        [lambda rows, now, one=one: carried(one.network, one.weighed, one.last, rows, now) for one in weighed],
+        with_looks(tries, network, stages),
     )
     folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
     told = [pair for stage, rows in zip(weighed, likeliest, strict=True) for pair in _as_seen_from(stage, rows)]
@@ -309,33 +312,21 @@ def _weigh(
     weighed = [*weigh(network, counted), *(weigh_heard(network, one, place) for one in heard)]
     likelihood = log_likelihood(network, weighed)
     again: Figures = np.zeros_like(likelihood)
-    repeated = []
+    lasts = []
     for feature, told in weighed:
         if feature.key.startswith(HEARD):
             again = again + told
-            repeated.append(False)
+            lasts.append("")
             continue
-        state = max(feature.seen, key=lambda one: feature.seen[one])
         # Several words of one list are looked for one by one.
-        which = (feature.key, state if network.columns[feature.key].many else "")
-        last = before.get(which)
-        again = again + (told if last is None else feature.share * _seen_again(network, feature.key, last, state))
-        repeated.append(last == state)
-        before[which] = state
+        which = (feature.key, feature.likeliest if network.columns[feature.key].many else "")
+        last = before.get(which, "")
+        again = again + (feature.share * seen_again(network, feature.key, last, feature.likeliest) if last else told)
+        lasts.append(last)
+        before[which] = feature.likeliest
     figures = {**{key: value for key, value in facts.seen.items() if isinstance(value, float)}, **facts.derived}
     read = {key: value for key, value in figures.items() if fresh & _needs(key)}
-    return _Stage(network, weighed, repeated, likelihood, again, facts.derived, read)
-
-
-def _seen_again(network: Network, key: str, last: str, state: str) -> Figures | float:
-    """Log-likelihood of seeing a state again, or another than before, where the same is wrong: it mostly stays, and else turns to what
-    each hypothesis shows besides."""
-    if last == state:
-        return math.log(PERSISTS)
-    columns = network.columns[key]
-    now, then = (network.table[:, columns.start + columns.states.index(one)] for one in (state, last))
-    turned: Figures = np.log((1.0 - PERSISTS) * np.clip(now / np.maximum(1.0 - then, 1e-9), 1e-6, 1.0))
-    return turned
+    return _Stage(network, weighed, lasts, likelihood, again, facts.derived, read)
 
 
 def _needs(key: str) -> set[str]:
@@ -349,8 +340,8 @@ def _as_seen_from(stage: _Stage, rows: np.ndarray) -> list[tuple[Feature, Figure
     only seen again tells nothing new.
     """
     found, own = [], np.arange(len(rows))
-    for (feature, told), repeated in zip(stage.weighed, stage.repeated, strict=True):
-        untouched = np.zeros_like(told) if repeated else told - told[0]
+    for (feature, told), last in zip(stage.weighed, stage.last, strict=True):
+        untouched = np.zeros_like(told) if last and last == feature.likeliest else told - told[0]
         found.append((feature, told[0] + np.where(rows == own, untouched, told[rows] - told)))
     return found
 

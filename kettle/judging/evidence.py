@@ -54,6 +54,11 @@ class Feature:
     text: str
     stage: int = 0
 
+    @property
+    def likeliest(self) -> str:
+        """The state that was seen most."""
+        return max(self.seen, key=lambda one: self.seen[one])
+
 
 def membership(value: float, low: float, high: float, spread: float = 0.0) -> dict[str, float]:
     """Return how far a figure counts as low, ok and high (they sum to 1), softly around the edges of its band.

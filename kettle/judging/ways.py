@@ -1,14 +1,16 @@
 """How what was done may have come out: every way the acts against a hypothesis may have worked or not, and what was seen gone since."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
 
-from kettle.judging.network import Figures, Network
+from kettle.judging.checks import PERSISTS
+from kettle.judging.evidence import SPEAKS, Feature
+from kettle.judging.network import SMALLEST, Figures, Network
 from kettle.knowledge import observations
 from kettle.knowledge.acts import Act
 from kettle.knowledge.observations import Value
@@ -23,6 +25,8 @@ CLEARLY: Final = 0.12
 SEEN_GONE: Final = 0.15
 # A circuit that is tight again has not its gas again.
 TELLS_OF_ITS_ACT: Final = ("leak_test",)
+# What a repair makes less usual is still seen anew now and then.
+HARDLY_ANEW: Final = 0.1
 LOOKED: Final = Act("", "looked", "Looked at again", still=True)
 
 
@@ -109,44 +113,134 @@ def _ways(tried: Sequence[Try]) -> list[tuple[float, int | None]]:
     return [*ways, (not_yet, None)]
 
 
+def seen_again(network: Network, key: str, last: str, state: str) -> Figures | float:
+    """Log-likelihood of seeing a state again, or another than before, where the same is wrong: it mostly stays, and else turns to what
+    each hypothesis shows besides."""
+    if last == state:
+        return math.log(PERSISTS)
+    columns = network.columns[key]
+    now, then = (network.table[:, columns.start + columns.states.index(one)] for one in (state, last))
+    turned: Figures = np.log((1.0 - PERSISTS) * np.clip(now / np.maximum(1.0 - then, 1e-9), SMALLEST, 1.0))
+    return turned
+
+
+def carried(
+    network: Network, weighed: Sequence[tuple[Feature, Figures]], last: Sequence[str], then: np.ndarray, now: np.ndarray
+) -> Figures:  # fmt: skip
+    """Return the log-likelihood of a stage's facts under the rows `now`, where the rows `then` were there before it.
+
+    `last` is how each feature was last seen (empty: never). What a repair does not touch stays as it was seen: as far as both rows show
+    the state seen before equally often, it is seen again as if nothing had been done; the rest is drawn anew from what `now` shows more
+    often than `then` did (the maximal coupling of both: Lindvall, Lectures on the Coupling Method, 1992).
+    """
+    total: Figures = np.zeros(len(now))
+    for (feature, told), before in zip(weighed, last, strict=True):
+        if not before:
+            total += told[now]
+            continue
+        columns = network.columns[feature.key]
+        old, new = network.table[then, columns.place], network.table[now, columns.place]
+        stays = np.minimum(new[:, columns.states.index(before)] / old[:, columns.states.index(before)], 1.0)
+        if columns.many:
+            fresh = new[:, columns.states.index(feature.likeliest)] * HARDLY_ANEW
+        else:
+            seen = np.array([feature.seen.get(state, 0.0) for state in columns.states])
+            more = np.maximum(new - old, 0.0)
+            drawn = (more @ seen) / np.maximum(more.sum(axis=1), SMALLEST)
+            fresh = (1.0 - HARDLY_ANEW) * drawn + HARDLY_ANEW * (new @ seen)
+        kept = np.broadcast_to(np.exp(seen_again(network, feature.key, before, feature.likeliest)), len(network.members))[now]
+        total += feature.share * np.log(np.maximum(stays * kept + (1.0 - stays) * fresh**SPEAKS, SMALLEST))
+    return total
+
+
 def over_the_ways(
-    network: Network, by_itself: Sequence[Figures], again: Sequence[Figures], tries: Mapping[str, Sequence[Try]]
+    network: Network,
+    by_itself: Sequence[Figures],
+    again: Sequence[Figures],
+    after: Sequence[Callable[[np.ndarray, np.ndarray], Figures]],
+    tries: Mapping[str, Sequence[Try]],
 ) -> tuple[Figures, list[np.ndarray], dict[int, list[tuple[float, frozenset[str]]]]]:
     """Return each hypothesis' likelihood over all ways; the row each stage is seen from in its likeliest way; and what remains, by row.
 
-    `by_itself` is the log-likelihood of each stage's facts under every hypothesis, `again` where the same is wrong as in the stage before.
+    `by_itself` is the log-likelihood of each stage's facts under every hypothesis, `again` where the same is wrong as in the stage before,
+    `after` (rows before it, rows in it) where something went before it.
     """
     likelihood: Figures = by_itself[0] + np.sum(again[1:], axis=0)
     likeliest = [np.arange(len(network.members)) for _ in by_itself]
     remains: dict[int, list[tuple[float, frozenset[str]]]] = {}
-    # What each hypothesis scores where its stage begins something new, and what repeating it from the second stage on has added up to.
-    fresh = [one.tolist() for one in by_itself]
+    # What each hypothesis scores by the facts as found, and what repeating it from the second stage on has added up to.
+    first = by_itself[0].tolist()
     repeats = np.cumsum([np.zeros_like(likelihood), *again[1:]], axis=0).tolist()
-    found = network.log_prior + by_itself[0]
+    paths = _paths(network, by_itself[0], tries, len(by_itself))
+    turned = _turned({turn for ways in paths.values() for _, spans in ways for turn in spans if turn.start}, after)
+    for row, ways in paths.items():
+        outcomes = []
+        for way, spans in ways:
+            score = way.log_chance
+            for one in spans:
+                score += turned[one.start, one.before, one.at] if one.start else first[one.at]
+                score += repeats[one.end - 1][one.at] - repeats[one.start][one.at]
+            outcomes.append((score, spans, frozenset(network.members[row][place].code for place in way.gone)))
+        # Few ways each: plain floats are quicker here than arrays.
+        best = max(outcomes, key=lambda outcome: outcome[0])
+        total = best[0] + math.log(sum(math.exp(score - best[0]) for score, _, _ in outcomes))
+        likelihood[row] = total
+        remains[row] = [(math.exp(score - total), gone) for score, _, gone in outcomes]
+        for one in best[1]:
+            if one.at != row:
+                for place in range(one.start, one.end):
+                    likeliest[place][row] = one.at
+    return likelihood, likeliest, remains
+
+
+class _Span(NamedTuple):
+    """A stretch of stages, first and end, with the row that is there and the row that was there before it."""
+
+    start: int
+    end: int
+    before: int
+    at: int
+
+
+def _paths(
+    network: Network, by_itself: Figures, tries: Mapping[str, Sequence[Try]], stages: int
+) -> dict[int, list[tuple[_Way, tuple[_Span, ...]]]]:
+    """Every way each hypothesis that holds a treated cause may have come out, with the rows it goes through."""
+    found = network.log_prior + by_itself
     hopeless = float(found.max()) - HOPELESS
     known: dict[tuple[str, ...], list[_Way]] = {}
+    paths = {}
     for row in np.flatnonzero(found >= hopeless).tolist():
         members = network.members[row]
         codes = tuple(cause.code if cause.code in tries else "" for cause in members)
         if not any(codes):
             continue
         if codes not in known:
-            known[codes] = _ways_out([tries.get(code, ()) for code in codes], len(by_itself))
-        outcomes = []
-        for way in known[codes]:
-            score, segments = way.log_chance, []
-            for start, end, still in way.spans:
-                at = row if len(still) == len(members) else network.rows[frozenset(members[place].code for place in still)]
-                score += fresh[start][at] + repeats[end - 1][at] - repeats[start][at]
-                segments.append((start, end, at))
-            outcomes.append((score, segments, frozenset(members[place].code for place in way.gone)))
-        # Few ways each: plain floats are quicker here than arrays.
-        best = max(outcomes, key=lambda outcome: outcome[0])
-        total = best[0] + math.log(sum(math.exp(score - best[0]) for score, _, _ in outcomes))
-        likelihood[row] = total
-        remains[row] = [(math.exp(score - total), gone) for score, _, gone in outcomes]
-        for start, end, at in best[1]:
-            if at != row:
-                for place in range(start, end):
-                    likeliest[place][row] = at
-    return likelihood, likeliest, remains
+            known[codes] = _ways_out([tries.get(code, ()) for code in codes], stages)
+        paths[row] = [(way, _rows_through(network, row, way)) for way in known[codes]]
+    return paths
+
+
+def _rows_through(network: Network, row: int, way: _Way) -> tuple[_Span, ...]:
+    members, before, found = network.members[row], row, []
+    for start, end, still in way.spans:
+        at = row if len(still) == len(members) else network.rows[frozenset(members[place].code for place in still)]
+        found.append(_Span(start, end, before, at))
+        before = at
+    return tuple(found)
+
+
+def _turned(
+    turns: Collection[_Span], after: Sequence[Callable[[np.ndarray, np.ndarray], Figures]]
+) -> dict[tuple[int, int, int], float]:
+    """What each stage that begins with something gone scores: (stage, row before it, row in it) -> log-likelihood."""
+    by_stage: dict[int, set[tuple[int, int]]] = {}
+    for one in turns:
+        by_stage.setdefault(one.start, set()).add((one.before, one.at))
+    scores = {}
+    for stage, rows in by_stage.items():
+        pairs = sorted(rows)
+        then, now = np.array(pairs).T
+        for (before, at), score in zip(pairs, after[stage](then, now).tolist(), strict=True):
+            scores[stage, before, at] = score
+    return scores

@@ -94,7 +94,7 @@ ONLY: Final[Mapping[str, Mapping[str, tuple[Any, ...]]]] = {
     "defrost_too_much": _PROGRAM, "defrost_not_terminating": _HEATED, "compressor_runs_in_defrost": {"defrost": ("electric",)},
     "condenser_dirty": _AIR, "condenser_fan_failed": _AIR, "head_control_stuck_bypass": _HELD, "head_control_not_holding": _HELD,
     "winter_charge_short": _HELD, "wrong_parameters": {"metering": ("eev",)}, "start_parts_failed": {"phases": (1,)},
-    "fan_delay_waiting": _HEATED,
+    "fan_delay_waiting": _HEATED, "lp_control_misset": _VALVE,
 }  # fmt: skip
 _DEAD: Final = _set("can_run", 0.0)
 # A bank has so many elements; each is whole or open.
@@ -156,7 +156,8 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("no_call", _DEAD, seen={"control_call": "no_power"}, wiring=("stat:open",)),
     Fault("stat_calibration", _add("sensor_error_f", -8.0)),
     Fault("sensor_mixup", _add("sensor_error_f", -20.0), seen={"circuit_extra": "probe_wrong_role"}),
-    Fault("lp_control_misset", _set("lp_in_psia", 400.0), seen={"low_pressure_switch": "open", "compressor": "off"}),
+    Fault("lp_control_misset", _set("lp_in_psia", 400.0), seen={"low_pressure_switch": "open", "compressor": "off"},
+          wiring=("lp_switch:open",)),
     Fault("short_cycle", _all(_scale("differential_f", -0.9), _scale("least_off_h", -0.8))),
     Fault("suction_regulator_shut", _add("regulator_f", 30.0)),
     Fault("wrong_parameters", _add("superheat_set_f", 14.0), seen={"controller_alarm": "low_superheat"}),

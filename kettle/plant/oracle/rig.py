@@ -114,7 +114,9 @@ class Rig:
 
     def marks(self, key: str) -> Value | None:
         """What the faults show at the very part, None where none of them shows there."""
-        return next((faults.FAULTS[code].seen[key] for code in self.wrong if key in faults.FAULTS[code].seen), None)
+        shown = next((faults.FAULTS[code].seen[key] for code in self.wrong if key in faults.FAULTS[code].seen), None)
+        # One that is not called neither hums nor trips, whatever ails it.
+        return "off" if key == "compressor" and shown is not None and not self.contactor_in else shown
 
     def chance(self, key: str) -> random.Random:
         """Chance that belongs to one observation of this unit: the same each time it is looked at."""

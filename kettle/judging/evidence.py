@@ -30,6 +30,13 @@ SOFTEST_EDGE: Final = 4.0
 ENDLESS_OHM: Final = 1e9
 # A hiss at rest may be the last of a pump-down too: it counts less than the valve found stuck open.
 HISS_SHARE: Final = 0.7
+# What lies no further outside than this, in bands, a sound unit may show as its table says; the least of it that is left far out. Judgement.
+NEAR_BANDS: Final = 0.5
+FAR_SHARE: Final = 0.1
+# How far these lie outside says how long it has been so, not what it comes of.
+GROWS_WITH_TIME: Final = ("box_temp_f", "held_warm_f", "product_over_air_f", "rest_off_f", "lp_open_off_f")
+# A state that a sound unit shows so often now is none that it shows by chance.
+USUAL_NOW: Final = 0.25
 STATE_WORDS: Final = {"low": "low", "ok": "in band", "high": "high"}
 
 
@@ -46,13 +53,17 @@ class Evidence:
 
 @dataclass(frozen=True)
 class Feature:
-    """One thing weighed: how much of each state was seen, how far it counts (0 to 1), and the stage it was seen in."""
+    """One thing weighed: how much of each state was seen, how far it counts (0 to 1), and the stage it was seen in.
+
+    `by_chance` is how much of what a sound unit shows of that state reaches so far out.
+    """
 
     key: str
     seen: Mapping[str, float]
     share: float
     text: str
     stage: int = 0
+    by_chance: float = 1.0
 
     @property
     def likeliest(self) -> str:
@@ -85,7 +96,8 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
             seen = membership(verdict.value, verdict.low, verdict.high, verdict.spread)
             if verdict.quantity in NO_UPPER_END:
                 seen = {"low": seen["low"], "ok": 1.0 - seen["low"], "high": 0.0}
-            features.append(Feature(verdict.quantity, seen, share, verdict_words(verdict, shown)))
+            far = by_chance(verdict)
+            features.append(Feature(verdict.quantity, seen, share, verdict_words(verdict, shown), by_chance=far))
     # In the order of their keys, so that the order of entry does not even move the last digit.
     for key, value in sorted(facts.seen.items()):
         columns = network.columns.get(key)
@@ -101,6 +113,16 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
     if running.hisses_at_rest(facts) and "liquid_solenoid" in network.columns:
         features.append(Feature("liquid_solenoid", {"stuck_open": 1.0}, HISS_SHARE, "The valve hisses though the unit stands"))
     return features
+
+
+def by_chance(verdict: Verdict) -> float:
+    """Return how much of what a sound unit shows beyond its band reaches as far as a figure lies: all of it at the edge, less the more
+    bands it lies outside, never less than a tenth."""
+    width = verdict.high - verdict.low
+    if width <= 0 or verdict.quantity in NO_UPPER_END or verdict.quantity in GROWS_WITH_TIME:
+        return 1.0
+    outside = max(verdict.low - verdict.value, verdict.value - verdict.high, 0.0) / width
+    return max(math.exp(-max(0.0, outside - NEAR_BANDS)), FAR_SHARE)
 
 
 def echo_share(key: str, facts: Facts) -> float:
@@ -148,7 +170,12 @@ def weigh(network: Network, features: Sequence[Feature]) -> list[tuple[Feature, 
         if feature.share > 0:
             columns = network.columns[feature.key]
             weights = np.array([feature.seen.get(state, 0.0) for state in columns.states])
-            weighed.append((feature, SPEAKS * feature.share * np.log(network.table[:, columns.place] @ weights)))
+            shows = network.table[:, columns.place] @ weights
+            chance = shows[network.rows[frozenset()]]
+            if feature.by_chance < 1.0 and chance < USUAL_NOW:
+                # So far out a figure is not a sound unit's scatter: what a cause shows no more often than that does not explain it.
+                shows = shows - np.minimum(shows, chance) * (1.0 - feature.by_chance)
+            weighed.append((feature, SPEAKS * feature.share * np.log(shows)))
     return weighed
 
 

@@ -3,6 +3,8 @@
 from kettle.knowledge.causes.model import MOSTLY, OFTEN, SOME, Cause
 from kettle.knowledge.cautions import words
 
+# Where the suction falls, whatever holds it down, the low-pressure switch ends each run.
+STOPS_ON_LOW = {"low_pressure_switch": {"open": 0.2}, "compressor": {"short_cycling": 0.12}}
 # What a coil that gets too little liquid shows, whatever keeps the liquid away.
 STARVED = {
     "td_f": {"high": 0.78},
@@ -16,6 +18,7 @@ STARVED = {
     # All the frost lies on the cold part of the coil: it packs there, and the sensor that ends the defrost sits elsewhere.
     "ice_form": {"heavy_frost": 0.16, "hard_ice": 0.12},
     "coil_after_defrost": {"part_iced": 0.28},
+    **STOPS_ON_LOW,
 }
 
 CAUSES = (
@@ -39,8 +42,6 @@ CAUSES = (
             "oil_trace": {"at_fitting": 0.3, "at_coil": 0.15, "at_valve_stem": 0.08},
             "melt_water": {"cloudy_foaming": 0.2},
             "siblings": {"also_bad": 0.65},
-            "low_pressure_switch": {"open": 0.2},
-            "compressor": {"short_cycling": 0.12},
         },
         (
             "Low subcooling or receiver level, with airflow and condensing cleared",
@@ -237,6 +238,7 @@ CAUSES = (
         0.01,
         {
             # The gauge sits at the compressor, behind it: suction reads low there, and what is told from it looks starved.
+            **STOPS_ON_LOW,
             "td_f": {"high": 0.65},
             "superheat_evap_f": {"high": 0.75},
             "superheat_comp_f": {"high": 0.7},

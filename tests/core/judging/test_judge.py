@@ -152,7 +152,8 @@ def test_contradictions_that_leave_many_small_suspects_still_tell_nine_tenths():
     # No unit gives these together; over a tenth of the doubt lies in suspects each too small to name.
     seen = {"evap_fans": "stopped", "defrost_ran_min": 95.5, "condenser_fans": "reversed", "stat_cut_in_f": 0.0, "stat_cut_out_f": 150.0,
             "air_weak_at": ("nowhere",), "warm_extent": "part_of_box", "coil_after_defrost": "iced", "suction_line_feel": "warm",
-            "door_traffic": "light", "evap_fan_supply_v": 0.0, "left_ice": "yes"}  # fmt: skip
+            "door_traffic": "light", "evap_fan_supply_v": 0.0, "left_ice": "yes", "valve_sound": "hissing_gas", "door_habits": "propped_open",
+            "complaint": ("water",), "bulb": "loose", "drain": "slow"}  # fmt: skip
     judgement = judge(resolve(UnitSpec(kind="display_freezer", refrigerant="R-12", compressor_rla_a=9.0)), seen)
     assert sum(suspect.probability for suspect in judgement.ranking if suspect.probability >= SHOWN_FROM) < 0.9
     assert sum(suspect.probability for suspect in judgement.ranking) > 0.9

@@ -9,10 +9,12 @@ put right that a hypothesis holds, what was seen before is expected to be seen a
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
 from typing import Final
 
 import numpy as np
 
+from kettle.judging.checks import PERSISTS
 from kettle.judging.evidence import Evidence, Feature, features, log_likelihood, weigh
 from kettle.judging.facts import Facts
 from kettle.judging.given import given
@@ -38,6 +40,11 @@ ICE_OF: Final = ("ice_form", "ice_places")
 ICED: Final = ("heavy_frost", "hard_ice", "snow")
 # What moves less than this has not answered.
 MOVED: Final = 1.0
+# A figure that proves an act shows the same again where it did not work: nothing else was changed that could have moved it.
+PROOF_PERSISTS: Final = 0.98
+# Beside each two of so many causes that were worked on, and were this likely there, a third is looked for.
+WORKED_ON_FROM: Final = 0.05
+WORKED_ON: Final = 3
 
 
 @dataclass(frozen=True)
@@ -160,7 +167,7 @@ class Course:
 
     def standing_as(self, now: Judgement, history: tuple[str, ...] = (), overridden: frozenset[str] = frozenset()) -> "Course":
         """The same course over another judgement of what stands: its verdicts, holds and problems, and what settles what is left."""
-        now = replace(now, given=self.now.given)
+        now = replace(now, given=self.now.given, beyond=self.now.beyond)
         checks = now.next_checks if self.likely is None else checks_of(now, self.likely, history, overridden, self.looked)
         told = replace(now, ranking=self.now.ranking, close_call=self.now.close_call, next_checks=checks)
         return replace(self, now=told)
@@ -227,34 +234,27 @@ def judge_course(
     now = judge(unit, standing_at(stages, done, len(done)), ages_min, shown, history, overridden, answers=not done, heard=spoken[0])
     if not done:
         return as_found(now)
-    weighed: list[_Stage] = []
-    before: dict[tuple[str, str], str] = {}
     every = [work_out(unit, standing_at(stages, done, place), None, shown) for place in range(len(stages))]
     there = given(every, [one for stage in spoken for one in stage])
-    for place in range(len(stages)):
-        weighed.append(_weigh(every[place], stages, done, place, history, before, spoken[place], there))
-    network = weighed[0].network
     tries = tries_of([one.act for one in done])
-    likelihood, likeliest, remains = over_the_ways(
-        network,
-        [one.likelihood for one in weighed],
-        [one.again for one in weighed],
-        [lambda rows, now, one=one: carried(one.network, one.weighed, one.last, rows, now) for one in weighed],
-        with_looks(tries, network, stages),
-    )
-    folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
-    told = [pair for stage, rows in zip(weighed, likeliest, strict=True) for pair in _as_seen_from(stage, rows)]
+    worked = _work(every, stages, done, tries, history, spoken, there)
+    beyond = _worked_on(worked, tries)
+    if len(beyond) > 1:
+        # Two that were worked on leave no room for a third among pairs: it is looked for beside them.
+        worked = _work(every, stages, done, tries, history, spoken, there, beyond)
+    network, likelihood, folded = worked.network, worked.likelihood, worked.folded
+    told = [pair for stage, rows in zip(worked.weighed, worked.likeliest, strict=True) for pair in _as_seen_from(stage, rows)]
     ranking = rank(network, told, folded)
-    left_by_row = _left(network, folded, remains, done)
+    left_by_row = _left(network, folded, worked.remains, done)
     current = _rows_of(network, left_by_row)
-    now = replace(now, given=network.given)
-    before_acts, effects = _effects(unit, weighed, done)
-    looked = {key: state for (key, word), state in before.items() if not word} if _brought_nothing(effects, len(done)) else {}
+    now = replace(now, given=network.given, beyond=beyond)
+    before_acts, effects = _effects(unit, worked.weighed, done)
+    looked = {key: state for (key, word), state in worked.last_seen.items() if not word} if _brought_nothing(effects, len(done)) else {}
     checks = checks_of(now, current, history, overridden, looked)
     now = replace(now, ranking=ranking, close_call=close_call(ranking), next_checks=checks)
     return Course(
         now,
-        _told(network, left_by_row, folded, stages, done, tries, unit, weighed),
+        _told(network, left_by_row, folded, stages, done, tries, unit, worked.weighed),
         tuple(done),
         current,
         before_acts,
@@ -262,6 +262,56 @@ def judge_course(
         looked,
         _Workings(network, told, folded),
     )
+
+
+@dataclass(frozen=True)
+class _Work:
+    """A course as it was worked out: its stages, the likelihood of each row over all ways the acts may have come out, the row each stage
+    is seen from in the likeliest, what remains of each row, and how each feature was last seen."""
+
+    network: Network
+    weighed: list[_Stage]
+    likelihood: Figures
+    likeliest: list[np.ndarray]
+    remains: Mapping[int, Sequence[tuple[float, frozenset[str]]]]
+    folded: Figures
+    last_seen: Mapping[tuple[str, str], str]
+
+
+def _work(
+    every: Sequence[Facts], stages: Sequence[Mapping[str, Value]], done: Sequence[Done], tries: Mapping[str, Sequence[Try]],
+    history: tuple[str, ...], spoken: Sequence[Sequence[Testimony]], there: frozenset[str], beyond: frozenset[str] = frozenset(),
+) -> _Work:  # fmt: skip
+    weighed: list[_Stage] = []
+    last_seen: dict[tuple[str, str], str] = {}
+    for place in range(len(stages)):
+        weighed.append(_weigh(every[place], stages, done, place, history, last_seen, spoken[place], there, beyond))
+    network = weighed[0].network
+    likelihood, likeliest, remains = over_the_ways(
+        network,
+        [one.likelihood for one in weighed],
+        [one.again for one in weighed],
+        [partial(carried, one.network, one.weighed, one.last) for one in weighed],
+        with_looks(tries, network, stages),
+    )
+    folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
+    return _Work(network, weighed, likelihood, likeliest, remains, folded, last_seen)
+
+
+def _worked_on(worked: _Work, tries: Mapping[str, Sequence[Try]]) -> frozenset[str]:
+    """The causes something was done against that were likeliest there as the unit was found; a few."""
+    was = _was(worked.network, worked.folded)
+    found = sorted((code for code in tries if was.get(code, 0.0) >= WORKED_ON_FROM), key=lambda code: -was[code])
+    return frozenset(found[:WORKED_ON])
+
+
+def _was(network: Network, folded: Figures) -> dict[str, float]:
+    """How likely each cause was there as the unit was found, alone or with others."""
+    was: dict[str, float] = {}
+    for row in np.flatnonzero(folded > 0):
+        for cause in network.members[row]:
+            was[cause.code] = was.get(cause.code, 0.0) + float(folded[row])
+    return was
 
 
 def _past_it(unit: Unit, key: str, before: float, way: str) -> bool:
@@ -291,13 +341,13 @@ def _effects(unit: Unit, weighed: Sequence[_Stage], done: Sequence[Done]) -> tup
 
 def _weigh(
     facts: Facts, stages: Sequence[Mapping[str, Value]], done: Sequence[Done], place: int, history: tuple[str, ...],
-    before: dict[tuple[str, str], str], heard: Sequence[Testimony], there: frozenset[str],
+    before: dict[tuple[str, str], str], heard: Sequence[Testimony], there: frozenset[str], beyond: frozenset[str],
 ) -> _Stage:  # fmt: skip
     """A stage's features: those that rest on something seen in it, and that no act before it made its own; and what was heard in it.
 
     `before` holds the state each was last seen in, and is brought up to this stage.
     """
-    network = network_of(facts.unit, context_of(facts), history, there)
+    network = network_of(facts.unit, context_of(facts), history, there, beyond)
     muted = {key for one in done[:place] for key in one.act.mutes} | {key for one in heard for key in one.mutes}
     fresh = set(stages[place])
     if muted & fresh and facts.is_("ice_form", *ICED):
@@ -321,12 +371,18 @@ def _weigh(
         # Several words of one list are looked for one by one.
         which = (feature.key, feature.likeliest if network.columns[feature.key].many else "")
         last = before.get(which, "")
-        again = again + (feature.share * seen_again(network, feature.key, last, feature.likeliest) if last else told)
+        persists = PROOF_PERSISTS if place and _is_proof(feature.key, done[place - 1].act) else PERSISTS
+        again = again + (feature.share * seen_again(network, feature.key, last, feature.likeliest, persists) if last else told)
         lasts.append(last)
         before[which] = feature.likeliest
     figures = {**{key: value for key, value in facts.seen.items() if isinstance(value, float)}, **facts.derived}
     read = {key: value for key, value in figures.items() if fresh & _needs(key)}
     return _Stage(network, weighed, lasts, likelihood, again, facts.derived, read)
+
+
+def _is_proof(key: str, act: Act) -> bool:
+    """Whether a figure is what proves an act."""
+    return key in act.proof and (key in QUANTITIES or observations.get(key).is_number)
 
 
 def _needs(key: str) -> set[str]:
@@ -378,12 +434,8 @@ def _told(
     tries: Mapping[str, Sequence[Try]], unit: Unit, weighed: Sequence[_Stage],
 ) -> tuple[Left, ...]:  # fmt: skip
     """What is left, likeliest first; a treated cause stays until what proves it was seen."""
-    was = dict.fromkeys(tries, 0.0)
-    for row in np.flatnonzero(folded > 0):
-        for cause in network.members[row]:
-            if cause.code in was:
-                was[cause.code] += float(folded[row])
-    missing = {code: _missing(code, tried, stages, done, unit) for code, tried in tries.items() if was[code] >= WORTH_PROVING}
+    was = _was(network, folded)
+    missing = {code: _missing(code, tried, stages, done, unit) for code, tried in tries.items() if was.get(code, 0.0) >= WORTH_PROVING}
     missing = {code: texts for code, texts in missing.items() if texts}
     listed = {codes: share for codes, share in left.items() if share >= LEFT_SHOWN_FROM or codes & set(missing)}
     for code in missing:

@@ -50,7 +50,8 @@ class Judgement:
     """Everything worked out about a unit at one moment; the shape of the case format's answer.
 
     `discounted` lists what was read and counts for nothing now, each with why; `close_call` says where two answers lie
-    close together; `given` are the causes that were seen to be there, which every suspect holds.
+    close together; `given` are the causes that were seen to be there, which every suspect holds; `beyond` those worked on, of which
+    two may be there with a third.
     """
 
     facts: Facts
@@ -63,6 +64,7 @@ class Judgement:
     discounted: tuple[tuple[str, str], ...] = ()
     close_call: str = ""
     given: frozenset[str] = frozenset()
+    beyond: frozenset[str] = frozenset()
 
     @property
     def has_evidence(self) -> bool:
@@ -142,7 +144,7 @@ def checks_of(
 ) -> tuple[Check, ...]:
     """Return the next checks of a unit as it stands, where its hypotheses are as likely as is told (rows of its network); `before` as in
     `next_checks`."""
-    network = network_of(judged.facts.unit, context_of(judged.facts), history, judged.given)
+    network = network_of(judged.facts.unit, context_of(judged.facts), history, judged.given, judged.beyond)
     return tuple(next_checks(judged.facts, network, likely, judged.holds, overridden, before))
 
 
@@ -160,7 +162,7 @@ def context_of(facts: Facts) -> dict[str, str]:
 def suspect_of(judged: Judgement, code: str, history: tuple[str, ...] = ()) -> Suspect:
     """Return one single cause with its evidence, however unlikely: "why not overcharge?"; InputError for no such cause."""
     cause = causes.get(code)
-    network = network_of(judged.facts.unit, context_of(judged.facts), history, judged.given)
+    network = network_of(judged.facts.unit, context_of(judged.facts), history, judged.given, judged.beyond)
     if code not in network.singles:
         why = "It does not go together with what was seen" if cause.possible_on(judged.facts.unit) else NOT_BUILT_SO
         return Suspect((cause,), 0.0, (), (Evidence(code, why, -9.0),))

@@ -6,8 +6,8 @@ with a band each cause pushes up or down and opposite pushes can cancel; for wor
 """
 
 from collections import OrderedDict
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from itertools import combinations
 from threading import Lock
 from typing import Any, Final
@@ -49,7 +49,7 @@ class Network:
     has them besides; the same rows follow without some of them, as unlikely as can be as the unit was found, for what is left after they
     were put right. `members` holds the causes of a row, `parts` their places in `codes` (the last place is none), `rows` the row of a set
     of cause codes, `singles` the row of one cause beside what is given, `remedies` which rows one and the same set of acts puts right
-    (remedies × rows, 0 or 1).
+    (remedies × rows, 0 or 1), `threes` the rows of three causes beside what is given, each with the rows of its pairs.
     """
 
     members: tuple[tuple[Cause, ...], ...]
@@ -65,6 +65,7 @@ class Network:
     parts: NDArray[np.int64]
     given: frozenset[str] = frozenset()
     inferred: int = 0
+    threes: NDArray[np.int64] = field(default_factory=lambda: np.empty((0, 4), dtype=np.int64))
 
     @property
     def pairs(self) -> slice:
@@ -93,14 +94,27 @@ _keeping = Lock()
 COMES_BACK: Final = 1.6
 
 
-def network_of(unit: Unit, context: Mapping[str, str], history: tuple[str, ...] = (), given: frozenset[str] = frozenset()) -> Network:
+def network_of(
+    unit: Unit,
+    context: Mapping[str, str],
+    history: tuple[str, ...] = (),
+    given: frozenset[str] = frozenset(),
+    beyond: frozenset[str] = frozenset(),
+) -> Network:
     """Return the network of a unit in a context (moment, outside); `history` names causes found at earlier visits, `given` those seen to
-    be there."""
+    be there, `beyond` those of which two may be there with a third."""
     key = (unit.kind.code, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.defrost, unit.box_control,
            unit.phases, tuple(sorted(context.items())), history, tuple(sorted(given)))  # fmt: skip
+    base = _keep(key, lambda: _built(unit, context, history, given))
+    if len(beyond) < 2:
+        return base
+    return _keep((*key, tuple(sorted(beyond))), lambda: _with_threes(base, unit, context, history, beyond))
+
+
+def _keep(key: tuple[object, ...], build: Callable[[], Network]) -> Network:
     with _keeping:
         if key not in _kept:
-            _kept[key] = _built(unit, context, history, given)
+            _kept[key] = build()
             while len(_kept) > 1 and sum(one.table.nbytes for one in _kept.values()) > KEPT_BYTES:
                 _kept.popitem(last=False)
         _kept.move_to_end(key)
@@ -121,7 +135,7 @@ def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...], given: f
              and cause not in there]  # fmt: skip
     base = _row(usual, usual)
     rows = np.array([_row(usual, _shapes(usual, cause, unit, at)) for cause in found])
-    priors = np.array([cause.prior_on(unit, at) * (COMES_BACK if cause.code in history else 1.0) for cause in found])
+    priors = np.array([cause.prior_on(unit, at) * _often(cause, history) for cause in found])
     pairs = [(i, j) for i, j in combinations(range(len(found)), 2) if causes.plausible_pair(found[i], found[j])]
     first, second = (np.array([pair[side] for pair in pairs], dtype=np.int64) for side in (0, 1))
     table = np.vstack([base[None, :], rows, _combined(base, rows[first], rows[second], columns)])
@@ -150,6 +164,56 @@ def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...], given: f
         given=frozenset(cause.code for cause in there),
         inferred=len(found),
     )
+
+
+def _with_threes(
+    base: Network, unit: Unit, at: Mapping[str, str], history: tuple[str, ...], beyond: frozenset[str]
+) -> Network:  # fmt: skip
+    """The network with a third cause beside each pair of those in `beyond`, with and without what is given besides."""
+    blocks = [*reversed(_subsets(sorted(base.given)))]
+    pairs = [two for two in combinations(sorted(beyond - base.given), 2) if frozenset((*base.given, *two)) in base.rows]
+    sets = list(dict.fromkeys(frozenset((*two, third)) for two in pairs for third in base.codes if _third_to(base, two, third)))
+    members, priors, pair_rows, last_rows, threes = [], [], [], [], []
+    for block in blocks:
+        for codes in sets:
+            two = next(two for two in pairs if codes > set(two))
+            (third,) = codes - set(two)
+            cause = causes.get(third)
+            pair, found = base.rows[frozenset((*block, *two))], cause.prior_on(unit, at) * _often(cause, history)
+            if len(block) == len(base.given):
+                of = [
+                    base.rows[frozenset((*block, *some))]
+                    for some in combinations(sorted(codes), 2)
+                    if frozenset((*block, *some)) in base.rows
+                ]
+                threes.append([len(base.members) + len(members), *(of + of)[:3]])
+            members.append(tuple(sorted((*base.members[pair], cause), key=_in_order)))
+            priors.append(base.log_prior[pair] + np.log(causes.PAIR_SHARE * found))
+            pair_rows.append(base.table[pair])
+            last_rows.append(base.table[base.rows[frozenset((third,))]])
+    if not members:
+        return base
+    nothing = base.table[base.rows[frozenset()]]
+    everyone = (*base.members, *members)
+    return replace(
+        base,
+        members=everyone,
+        table=np.vstack([base.table, np.maximum(_combined(nothing, np.array(pair_rows), np.array(last_rows), base.columns), SMALLEST)]),
+        log_prior=np.concatenate([base.log_prior, priors]),
+        rows={frozenset(cause.code for cause in one): row for row, one in enumerate(everyone)},
+        remedies=_remedies(everyone),
+        parts=_parts(everyone, base.codes),
+        threes=np.array(threes, dtype=np.int64),
+    )
+
+
+def _third_to(base: Network, two: tuple[str, ...], third: str) -> bool:
+    """Whether a cause can be there as a third beside two."""
+    return third not in (*two, *base.given) and all(frozenset((*base.given, one, third)) in base.rows for one in two)
+
+
+def _often(cause: Cause, history: tuple[str, ...]) -> float:
+    return COMES_BACK if cause.code in history else 1.0
 
 
 def _in_order(cause: Cause) -> int:

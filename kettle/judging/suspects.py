@@ -105,13 +105,19 @@ def normalised(score: Figures) -> Figures:
 
 
 def fold(network: Network, likelihood: Figures, posterior: Figures) -> Figures:
-    """The posterior with every pair that does not earn its second cause counted with the better single of the two, and every single
-    that earns nothing beside what is given with that."""
+    """The posterior with every pair that does not earn its second cause counted with the better single of the two, three that do not earn
+    their third with the best of their pairs, and every single that earns nothing beside what is given with that."""
+    folded = posterior.copy()
+    if len(network.threes):
+        rows, pairs = network.threes[:, 0], network.threes[:, 1:]
+        best = pairs[np.arange(len(rows)), np.argmax(likelihood[pairs], axis=1)]
+        idle = likelihood[rows] - likelihood[best] < math.log(PAIR_EARNS)
+        np.add.at(folded, best[idle], folded[rows][idle])
+        folded[rows[idle]] = 0.0
     first, second = network.first_of_pair, network.second_of_pair
     better = np.where(likelihood[first] + network.log_prior[first] >= likelihood[second] + network.log_prior[second], first, second)
     earns = likelihood[network.pairs] - np.maximum(likelihood[first], likelihood[second]) >= math.log(PAIR_EARNS)
-    folded = posterior.copy()
-    np.add.at(folded, better[~earns], posterior[network.pairs][~earns])
+    np.add.at(folded, better[~earns], folded[network.pairs][~earns])
     folded[network.pairs][~earns] = 0.0
     if network.given:
         singles = slice(1, 1 + network.inferred)

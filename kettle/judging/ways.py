@@ -113,14 +113,14 @@ def _ways(tried: Sequence[Try]) -> list[tuple[float, int | None]]:
     return [*ways, (not_yet, None)]
 
 
-def seen_again(network: Network, key: str, last: str, state: str) -> Figures | float:
-    """Log-likelihood of seeing a state again, or another than before, where the same is wrong: it mostly stays, and else turns to what
-    each hypothesis shows besides."""
+def seen_again(network: Network, key: str, last: str, state: str, persists: float = PERSISTS) -> Figures | float:
+    """Log-likelihood of seeing a state again, or another than before, where the same is wrong: it mostly stays (`persists`), and else turns
+    to what each hypothesis shows besides."""
     if last == state:
-        return math.log(PERSISTS)
+        return math.log(persists)
     columns = network.columns[key]
     now, then = (network.table[:, columns.start + columns.states.index(one)] for one in (state, last))
-    turned: Figures = np.log((1.0 - PERSISTS) * np.clip(now / np.maximum(1.0 - then, 1e-9), SMALLEST, 1.0))
+    turned: Figures = np.log((1.0 - persists) * np.clip(now / np.maximum(1.0 - then, 1e-9), SMALLEST, 1.0))
     return turned
 
 
@@ -230,9 +230,7 @@ def _rows_through(network: Network, row: int, way: _Way) -> tuple[_Span, ...]:
     return tuple(found)
 
 
-def _turned(
-    turns: Collection[_Span], after: Sequence[Callable[[np.ndarray, np.ndarray], Figures]]
-) -> dict[tuple[int, int, int], float]:
+def _turned(turns: Collection[_Span], after: Sequence[Callable[[np.ndarray, np.ndarray], Figures]]) -> dict[tuple[int, int, int], float]:
     """What each stage that begins with something gone scores: (stage, row before it, row in it) -> log-likelihood."""
     by_stage: dict[int, set[tuple[int, int]]] = {}
     for one in turns:

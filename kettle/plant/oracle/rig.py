@@ -38,6 +38,8 @@ SHORT_RUN_SHARE: Final = 0.12
 LEAST_RUN_H: Final = 0.2 / 60.0
 # How far a thermostat is turned down so that a unit runs while it is read, °F.
 TURNED_DOWN_F: Final = 15.0
+# A fan delay that is bridged lets go at any coil, °F.
+NO_DELAY_F: Final = 999.0
 # The last stretch that shows which way the box goes.
 TREND_H: Final = 0.75
 
@@ -198,6 +200,8 @@ class Rig:
             self.state.frost_lb[:] = self.state.frost_ft3[:] = self.state.ice_lb[:] = self.state.wet_lb[:] = 0.0
         elif part == "charge" and did in ("added", "recovered"):
             self.added_lb += amount * LB_PER_OZ * (1.0 if did == "added" else -1.0)
+        elif (part, did) == ("evap_fan", "delay_bridged"):
+            self.own["fan_delay_bridged"] = "yes"
         elif part == "charge" and did == "weighed_in":
             self.added_lb = 0.0
             self.wrong = {code: grade for code, grade in self.wrong.items() if "charge_lb" not in faults.changes(code)}
@@ -222,6 +226,8 @@ class Rig:
         plant.parts.stem_turns += self.turns
         if self.own.get("stat_turned_down") == "yes":
             plant.parts.set_f -= TURNED_DOWN_F
+        if self.own.get("fan_delay_bridged") == "yes":
+            plant.parts.fan_delay_f = NO_DELAY_F
         self.plant.parts[:] = plant.parts
 
     def series(self, name: str, hours: float) -> Figures:

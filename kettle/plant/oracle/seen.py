@@ -220,7 +220,7 @@ SEEN: Final[dict[str, Answer]] = {
     "melt_water": lambda rig: "cloudy_foaming" if _leak_part(rig) == "at_coil" else "clear",
     "air_weak_at": _air_weak, "coil_outlet_feel": _outlet,
     "evap_fans": _evap_fans, "fans_still": lambda rig: ("none",) if _evap_fans(rig) == "running" or rig.defrosting else ("fan_1", "fan_2"),
-    "fan_delay": always("let_go"),
+    "fan_delay": lambda rig: "waits_cold" if rig.state.fans_wait_h > 0 and not rig.defrosting else "let_go",
     "fans_in_defrost": lambda rig: "off" if rig.unit.defrost in ("electric", "hot_gas") else "running",
     "drain": _drain, "drain_pan": _pan, "drain_heater": _drain_heater,
     "drain_fault": lambda rig: "line_heater_dead" if _drain_heater(rig) == "cold" else "plugged",

@@ -143,23 +143,30 @@ class Visit:
                 self.told.spent["checks"] += entry.minutes
                 self.take(key)
 
+    def do(self, act):
+        """Do something to the unit, let it run until the next day, and look again."""
+        for undone in OWN_DOING:
+            self.rig.own.pop(undone, None)
+        self.rig.do(act.part, act.did)
+        self.rig.wait(PROVED_MIN)
+        # What could not be had before may be had now.
+        self.tried = {key for key in self.tried if any(key in stage for stage in self.stages)} - {"power_locked_out"}
+        self.look_again(act.part, act.did, AGAIN)
+        self.prove(act)
+
     def put_right_and_find(self):
         """Put the last answer right by the acts' table, let it run, and find what is left: the next answer."""
-        unit, rig = self.rig.unit, self.rig
+        unit = self.rig.unit
         put_right = False
         for code in self.told.answers[-1] if self.told.answers else ():
             able = [act for act in acts.ACTS.values() if act.exists_on(unit) and act.removes.get(code, 0.0) >= 0.5]
             if not able:
                 continue
-            act = max(able, key=lambda act: act.removes[code])
-            for undone in OWN_DOING:
-                rig.own.pop(undone, None)
-            rig.do(act.part, act.did)
-            rig.wait(PROVED_MIN)
-            # What could not be had before may be had now.
-            self.tried = {key for key in self.tried if any(key in stage for stage in self.stages)} - {"power_locked_out"}
-            self.look_again(act.part, act.did, AGAIN)
-            self.prove(act)
+            # What only carries the unit over is not what puts it right.
+            act = max(able, key=lambda act: (code not in act.leaves, act.removes[code]))
+            self.do(act)
+            if code in act.leaves:
+                self.do(next(one for one in acts.ACTS.values() if code in one.closes and not one.bench))
             put_right = True
         if put_right:
             course = self.follow(lambda course: course.left, self.told.checks + MOST_CHECKS)

@@ -9,42 +9,31 @@ put right that a hypothesis holds, what was seen before is expected to be seen a
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import partial
 from typing import Final
 
 import numpy as np
 
-from kettle.judging.checks import PERSISTS
-from kettle.judging.evidence import Evidence, Feature, features, log_likelihood, weigh
+from kettle.judging.evidence import Evidence, Feature, features
 from kettle.judging.facts import Facts
 from kettle.judging.given import given
-from kettle.judging.judge import Judgement, checks_of, context_of, judge, suspect_of, verdicts_of
+from kettle.judging.judge import Judgement, beside_the_known, checks_of, context_of, judge, shared_with, suspect_of, verdicts_of
 from kettle.judging.network import Figures, Network, network_of
 from kettle.judging.readings import work_out
-from kettle.judging.suspects import Suspect, close_call, fold, normalised, rank, suspect_at
-from kettle.judging.testimony import HEARD, Testimony
-from kettle.judging.testimony import weighed as weigh_heard
-from kettle.judging.ways import Try, carried, over_the_ways, seen_again, tries_of, with_looks
+from kettle.judging.suspects import Suspect, close_call, rank, suspect_at
+from kettle.judging.testimony import Testimony
+from kettle.judging.ways import Try, tries_of, with_looks
+from kettle.judging.weighing import Stage, as_seen_from, first_and_again, needs_of, was_by_cause, work_out_stages, worked_on
 from kettle.knowledge import acts, bands, causes, observations
 from kettle.knowledge.acts import Act
 from kettle.knowledge.observations import Value
-from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import TRADE, ShownUnits
 
 # A treated cause this likely to have been there is told until it is proved.
 WORTH_PROVING: Final = 0.1
 LEFT_SHOWN_FROM: Final = 0.01
-# What is told of the ice on a coil, and the forms that are more than frost.
-ICE_OF: Final = ("ice_form", "ice_places")
-ICED: Final = ("heavy_frost", "hard_ice", "snow")
 # What moves less than this has not answered.
 MOVED: Final = 1.0
-# A figure that proves an act shows the same again where it did not work: nothing else was changed that could have moved it.
-PROOF_PERSISTS: Final = 0.98
-# Beside each two of so many causes that were worked on, and were this likely there, a third is looked for.
-WORKED_ON_FROM: Final = 0.05
-WORKED_ON: Final = 3
 
 
 @dataclass(frozen=True)
@@ -169,31 +158,20 @@ class Course:
         """The same course over another judgement of what stands: its verdicts, holds and problems, and what settles what is left."""
         now = replace(now, given=self.now.given, beyond=self.now.beyond)
         checks = now.next_checks if self.likely is None else checks_of(now, self.likely, history, overridden, self.looked)
-        told = replace(now, ranking=self.now.ranking, close_call=self.now.close_call, next_checks=checks)
+        told = replace(
+            now,
+            ranking=self.now.ranking,
+            close_call=self.now.close_call,
+            next_checks=checks,
+            something_else=self.now.something_else,
+            does_not_fit=self.now.does_not_fit,
+        )
         return replace(self, now=told)
 
 
 def as_found(now: Judgement) -> Course:
     """The course of a call on which nothing was done yet: what it was is what is left."""
     return Course(now, tuple(Left(suspect, suspect.probability) for suspect in now.ranking))
-
-
-@dataclass(frozen=True)
-class _Stage:
-    """A stage as it is weighed: its network and features, and what each does to every hypothesis.
-
-    `read` holds the figures that rest on something seen in it, `last` the state each feature was last seen in before (empty: never).
-    `likelihood` is that of its facts by themselves; `again` where the same is wrong as in the stage before, so that what was seen before is
-    expected to be seen again.
-    """
-
-    network: Network
-    weighed: list[tuple[Feature, Figures]]
-    last: list[str]
-    likelihood: Figures
-    again: Figures
-    derived: Mapping[str, float]
-    read: Mapping[str, float]
 
 
 # A compressor that does any of these has its power.
@@ -236,18 +214,25 @@ def judge_course(
         return as_found(now)
     every = [work_out(unit, standing_at(stages, done, place), None, shown) for place in range(len(stages))]
     there = given(every, [one for stage in spoken for one in stage])
-    tries = tries_of([one.act for one in done])
-    worked = _work(every, stages, done, tries, history, spoken, there)
-    beyond = _worked_on(worked, tries)
+    did = [one.act for one in done]
+    tries = tries_of(did)
+    networks = [network_of(unit, context_of(facts), history, there) for facts in every]
+    seen = [features(facts, verdicts_of(facts), network) for facts, network in zip(every, networks, strict=True)]
+    looks = with_looks(tries, networks[0], stages)
+    worked = work_out_stages(every, seen, networks, stages, did, looks, spoken)
+    beyond = worked_on(worked, tries)
     if len(beyond) > 1:
         # Two that were worked on leave no room for a third among pairs: it is looked for beside them.
-        worked = _work(every, stages, done, tries, history, spoken, there, beyond)
+        networks = [network_of(unit, context_of(facts), history, there, beyond) for facts in every]
+        worked = work_out_stages(every, seen, networks, stages, did, looks, spoken)
     network, likelihood, folded = worked.network, worked.likelihood, worked.folded
-    told = [pair for stage, rows in zip(worked.weighed, worked.likeliest, strict=True) for pair in _as_seen_from(stage, rows)]
-    ranking = rank(network, told, folded)
+    told = [pair for stage, rows in zip(worked.weighed, worked.likeliest, strict=True) for pair in as_seen_from(stage, rows)]
+    first, again = first_and_again(worked.weighed)
+    none_known, odd = beside_the_known(network, first, likelihood, folded, again)
+    ranking = shared_with(rank(network, told, folded), none_known)
     left_by_row = _left(network, folded, worked.remains, done)
     current = _rows_of(network, left_by_row)
-    now = replace(now, given=network.given, beyond=beyond)
+    now = replace(now, given=network.given, beyond=beyond, something_else=none_known, does_not_fit=odd)
     before_acts, effects = _effects(unit, worked.weighed, done)
     looked = {key: state for (key, word), state in worked.last_seen.items() if not word} if _brought_nothing(effects, len(done)) else {}
     checks = checks_of(now, current, history, overridden, looked)
@@ -264,63 +249,13 @@ def judge_course(
     )
 
 
-@dataclass(frozen=True)
-class _Work:
-    """A course as it was worked out: its stages, the likelihood of each row over all ways the acts may have come out, the row each stage
-    is seen from in the likeliest, what remains of each row, and how each feature was last seen."""
-
-    network: Network
-    weighed: list[_Stage]
-    likelihood: Figures
-    likeliest: list[np.ndarray]
-    remains: Mapping[int, Sequence[tuple[float, frozenset[str]]]]
-    folded: Figures
-    last_seen: Mapping[tuple[str, str], str]
-
-
-def _work(
-    every: Sequence[Facts], stages: Sequence[Mapping[str, Value]], done: Sequence[Done], tries: Mapping[str, Sequence[Try]],
-    history: tuple[str, ...], spoken: Sequence[Sequence[Testimony]], there: frozenset[str], beyond: frozenset[str] = frozenset(),
-) -> _Work:  # fmt: skip
-    weighed: list[_Stage] = []
-    last_seen: dict[tuple[str, str], str] = {}
-    for place in range(len(stages)):
-        weighed.append(_weigh(every[place], stages, done, place, history, last_seen, spoken[place], there, beyond))
-    network = weighed[0].network
-    likelihood, likeliest, remains = over_the_ways(
-        network,
-        [one.likelihood for one in weighed],
-        [one.again for one in weighed],
-        [partial(carried, one.network, one.weighed, one.last) for one in weighed],
-        with_looks(tries, network, stages),
-    )
-    folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
-    return _Work(network, weighed, likelihood, likeliest, remains, folded, last_seen)
-
-
-def _worked_on(worked: _Work, tries: Mapping[str, Sequence[Try]]) -> frozenset[str]:
-    """The causes something was done against that were likeliest there as the unit was found; a few."""
-    was = _was(worked.network, worked.folded)
-    found = sorted((code for code in tries if was.get(code, 0.0) >= WORKED_ON_FROM), key=lambda code: -was[code])
-    return frozenset(found[:WORKED_ON])
-
-
-def _was(network: Network, folded: Figures) -> dict[str, float]:
-    """How likely each cause was there as the unit was found, alone or with others."""
-    was: dict[str, float] = {}
-    for row in np.flatnonzero(folded > 0):
-        for cause in network.members[row]:
-            was[cause.code] = was.get(cause.code, 0.0) + float(folded[row])
-    return was
-
-
 def _past_it(unit: Unit, key: str, before: float, way: str) -> bool:
     """Whether a quantity stood beyond its band before an act on the side the act moves it to."""
     band = bands.default_band(unit, key)
     return band is not None and (before < band[0] if way == acts.DOWN else before > band[1])
 
 
-def _effects(unit: Unit, weighed: Sequence[_Stage], done: Sequence[Done]) -> tuple[dict[str, float], tuple[Effect, ...]]:
+def _effects(unit: Unit, weighed: Sequence[Stage], done: Sequence[Done]) -> tuple[dict[str, float], tuple[Effect, ...]]:
     """Return what was worked out last before the acts, and what each act did to what it should move, where both were read."""
     before: dict[str, float] = {}
     known: dict[str, float] = {}
@@ -337,69 +272,6 @@ def _effects(unit: Unit, weighed: Sequence[_Stage], done: Sequence[Done]) -> tup
             before |= stage.derived
         known |= stage.read
     return before, tuple(effects)
-
-
-def _weigh(
-    facts: Facts, stages: Sequence[Mapping[str, Value]], done: Sequence[Done], place: int, history: tuple[str, ...],
-    before: dict[tuple[str, str], str], heard: Sequence[Testimony], there: frozenset[str], beyond: frozenset[str],
-) -> _Stage:  # fmt: skip
-    """A stage's features: those that rest on something seen in it, and that no act before it made its own; and what was heard in it.
-
-    `before` holds the state each was last seen in, and is brought up to this stage.
-    """
-    network = network_of(facts.unit, context_of(facts), history, there, beyond)
-    muted = {key for one in done[:place] for key in one.act.mutes} | {key for one in heard for key in one.mutes}
-    fresh = set(stages[place])
-    if muted & fresh and facts.is_("ice_form", *ICED):
-        # Ice that is back on a coil that was bare: nothing tells more, and none of it was seen before.
-        muted -= set(ICE_OF)
-        for key in [key for key in before if key[0] in ICE_OF]:
-            del before[key]
-    found = features(facts, verdicts_of(facts), network)
-    counted = [feature for feature in found if feature.key not in muted and fresh & _needs(feature.key)]
-    if place:
-        counted = [replace(feature, stage=place) for feature in counted]
-    weighed = [*weigh(network, counted), *(weigh_heard(network, one, place) for one in heard)]
-    likelihood = log_likelihood(network, weighed)
-    again: Figures = np.zeros_like(likelihood)
-    lasts = []
-    for feature, told in weighed:
-        if feature.key.startswith(HEARD):
-            again = again + told
-            lasts.append("")
-            continue
-        # Several words of one list are looked for one by one.
-        which = (feature.key, feature.likeliest if network.columns[feature.key].many else "")
-        last = before.get(which, "")
-        persists = PROOF_PERSISTS if place and _is_proof(feature.key, done[place - 1].act) else PERSISTS
-        again = again + (feature.share * seen_again(network, feature.key, last, feature.likeliest, persists) if last else told)
-        lasts.append(last)
-        before[which] = feature.likeliest
-    figures = {**{key: value for key, value in facts.seen.items() if isinstance(value, float)}, **facts.derived}
-    read = {key: value for key, value in figures.items() if fresh & _needs(key)}
-    return _Stage(network, weighed, lasts, likelihood, again, facts.derived, read)
-
-
-def _is_proof(key: str, act: Act) -> bool:
-    """Whether a figure is what proves an act."""
-    return key in act.proof and (key in QUANTITIES or observations.get(key).is_number)
-
-
-def _needs(key: str) -> set[str]:
-    return set(QUANTITIES[key].needs) | {"return_air_f"} if key in QUANTITIES else {key}
-
-
-def _as_seen_from(stage: _Stage, rows: np.ndarray) -> list[tuple[Feature, Figures]]:
-    """A stage's evidence on every hypothesis, as it is in the likeliest way its acts came out.
-
-    Where an act put something right, what is seen after it tells by how much better it fits than if the same were still wrong; what is
-    only seen again tells nothing new.
-    """
-    found, own = [], np.arange(len(rows))
-    for (feature, told), last in zip(stage.weighed, stage.last, strict=True):
-        untouched = np.zeros_like(told) if last and last == feature.likeliest else told - told[0]
-        found.append((feature, told[0] + np.where(rows == own, untouched, told[rows] - told)))
-    return found
 
 
 def _left(
@@ -431,10 +303,10 @@ def _rows_of(network: Network, left: Mapping[frozenset[str], float]) -> Figures:
 
 def _told(
     network: Network, left: Mapping[frozenset[str], float], folded: Figures, stages: Sequence[Mapping[str, Value]], done: Sequence[Done],
-    tries: Mapping[str, Sequence[Try]], unit: Unit, weighed: Sequence[_Stage],
+    tries: Mapping[str, Sequence[Try]], unit: Unit, weighed: Sequence[Stage],
 ) -> tuple[Left, ...]:  # fmt: skip
     """What is left, likeliest first; a treated cause stays until what proves it was seen."""
-    was = _was(network, folded)
+    was = was_by_cause(network, folded)
     missing = {code: _missing(code, tried, stages, done, unit) for code, tried in tries.items() if was.get(code, 0.0) >= WORTH_PROVING}
     missing = {code: texts for code, texts in missing.items() if texts}
     listed = {codes: share for codes, share in left.items() if share >= LEFT_SHOWN_FROM or codes & set(missing)}
@@ -468,4 +340,4 @@ def _missing(code: str, tried: Sequence[Try], stages: Sequence[Mapping[str, Valu
 def _seen_in(stages: Sequence[Mapping[str, Value]], done: Sequence[Done], place: int, unit: Unit) -> set[str]:
     facts: Facts = work_out(unit, standing_at(stages, done, place))
     fresh = set(stages[place])
-    return fresh | {key for key in facts.derived if fresh & _needs(key)}
+    return fresh | {key for key in facts.derived if fresh & needs_of(key)}

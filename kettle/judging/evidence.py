@@ -30,7 +30,8 @@ SOFTEST_EDGE: Final = 4.0
 ENDLESS_OHM: Final = 1e9
 # A hiss at rest may be the last of a pump-down too: it counts less than the valve found stuck open.
 HISS_SHARE: Final = 0.7
-# What lies no further outside than this, in bands, a sound unit may show as its table says; the least of it that is left far out. Judgement.
+# What lies no further outside than this, in bands, a sound unit may show as its table says; the least that is left of it far out. Judgement
+# of the trade.
 NEAR_BANDS: Final = 0.5
 FAR_SHARE: Final = 0.1
 # How far these lie outside says how long it has been so, not what it comes of.

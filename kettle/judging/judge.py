@@ -8,9 +8,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from kettle.judging import holds, problems, readings, running, verdicts
+import numpy as np
+
+from kettle.judging import holds, problems, readings, running, unknown, verdicts
 from kettle.judging.checks import Check, next_checks
-from kettle.judging.evidence import Evidence, features, log_likelihood, quantity_name, verdict_words, weigh
+from kettle.judging.evidence import Evidence, Feature, features, log_likelihood, quantity_name, verdict_words, weigh
 from kettle.judging.facts import Facts
 from kettle.judging.given import given
 from kettle.judging.holds import Hold
@@ -51,7 +53,8 @@ class Judgement:
 
     `discounted` lists what was read and counts for nothing now, each with why; `close_call` says where two answers lie
     close together; `given` are the causes that were seen to be there, which every suspect holds; `beyond` those worked on, of which
-    two may be there with a third.
+    two may be there with a third; `something_else` is how likely none of the known causes is there, where that is worth telling (else 0),
+    and `does_not_fit` what was seen that the best answer hardly ever shows.
     """
 
     facts: Facts
@@ -65,6 +68,8 @@ class Judgement:
     close_call: str = ""
     given: frozenset[str] = frozenset()
     beyond: frozenset[str] = frozenset()
+    something_else: float = 0.0
+    does_not_fit: tuple[str, ...] = ()
 
     @property
     def has_evidence(self) -> bool:
@@ -95,6 +100,8 @@ def judge(
     network = network_of(unit, context_of(facts), history, given([facts], heard))
     ranking: tuple[Suspect, ...] = ()
     checks: tuple[Check, ...] = ()
+    none_known: float = 0.0
+    odd: tuple[str, ...] = ()
     if answers:
         muted = {key for one in heard for key in one.mutes}
         seen_now = [feature for feature in features(facts, found, network) if feature.key not in muted]
@@ -102,6 +109,8 @@ def judge(
         likelihood = log_likelihood(network, weighed)
         folded = fold(network, likelihood, normalised(network.log_prior + likelihood))
         ranking, checks = rank(network, weighed, folded), tuple(next_checks(facts, network, folded, in_force, overridden))
+        none_known, odd = beside_the_known(network, weighed, likelihood, folded)
+        ranking = shared_with(ranking, none_known)
     return Judgement(
         facts=facts,
         verdicts=found,
@@ -113,7 +122,27 @@ def judge(
         discounted=_discounted(facts, found, network),
         close_call=close_call(ranking),
         given=network.given,
+        something_else=none_known,
+        does_not_fit=odd,
     )
+
+
+def beside_the_known(
+    network: Network, weighed: Sequence[tuple[Feature, Figures]], likelihood: Figures, folded: Figures, repeated: float = 0.0
+) -> tuple[float, tuple[str, ...]]:
+    """Return how likely none of the known causes is there, where that is worth telling (else 0), and what does not fit the best of them.
+
+    `repeated` is the log-likelihood of what was only seen again.
+    """
+    none_known = unknown.something_else(network, weighed, likelihood, repeated)
+    if none_known < unknown.TOLD_FROM:
+        return 0.0, ()
+    return none_known, unknown.does_not_fit(weighed, int(np.argmax(folded)))
+
+
+def shared_with(ranking: tuple[Suspect, ...], none_known: float) -> tuple[Suspect, ...]:
+    """Return the ranked answers with what is left to them beside that none of them is it."""
+    return tuple(replace(one, probability=one.probability * (1.0 - none_known)) for one in ranking) if none_known else ranking
 
 
 def _discounted(facts: Facts, found: Sequence[Verdict], network: Network) -> tuple[tuple[str, str], ...]:

@@ -173,7 +173,9 @@ def _with_threes(
     blocks = [*reversed(_subsets(sorted(base.given)))]
     pairs = [two for two in combinations(sorted(beyond - base.given), 2) if frozenset((*base.given, *two)) in base.rows]
     sets = list(dict.fromkeys(frozenset((*two, third)) for two in pairs for third in base.codes if _third_to(base, two, third)))
-    members, priors, pair_rows, last_rows, threes = [], [], [], [], []
+    members: list[tuple[Cause, ...]] = []
+    priors: list[float] = []
+    pair_rows, last_rows, threes = [], [], []
     for block in blocks:
         for codes in sets:
             two = next(two for two in pairs if codes > set(two))

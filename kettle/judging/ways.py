@@ -69,14 +69,13 @@ def with_looks(tries: Mapping[str, Sequence[Try]], network: Network, stages: Seq
     return found
 
 
-def _left_by(network: Network, key: str, word: str, before: set[str]) -> list[str]:
+def _left_by(network: Network, key: str, word: str, before: Collection[str]) -> list[str]:
     """The causes that leave a part as it was seen before, and hardly ever as it is seen now."""
-    found = []
-    for code in network.codes:
-        shows = network.shape(network.rows[frozenset((code,))], key)
-        if shows[word] <= HARDLY and max(shows[one] for one in before) >= CLEARLY:
-            found.append(code)
-    return found
+    columns = network.columns[key]
+    alone = network.table[[network.rows[frozenset((code,))] for code in network.codes], columns.place]
+    now = alone[:, columns.states.index(word)]
+    then = alone[:, [columns.states.index(one) for one in before]].max(axis=1)
+    return [code for code, is_so in zip(network.codes, (now <= HARDLY) & (then >= CLEARLY), strict=True) if is_so]
 
 
 @dataclass(frozen=True)

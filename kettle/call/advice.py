@@ -13,7 +13,10 @@ from kettle.call.opened import Opened
 from kettle.call.turns import turn_words, without_answer
 from kettle.judging import holds, running
 from kettle.judging.facts import Facts
+from kettle.judging.holds import Hold
+from kettle.judging.judge import Judgement
 from kettle.judging.verdicts import Verdict
+from kettle.knowledge.acts import Act
 from kettle.knowledge.bands import default_band
 
 # The share a receiver is left at, warm or covered, where a mixing valve floods the condenser; over its band's end it is too full.
@@ -24,6 +27,7 @@ SHORT_FROM: Final = 0.25
 SHORT: Final = ("undercharge", "winter_charge_short")
 # After so many turns without an answer there is no further one.
 NO_MORE_TURNS: Final = 2
+EXERCISED: Final = "valve.exercised"
 
 
 @dataclass(frozen=True)
@@ -183,6 +187,20 @@ def _signs(judged: Judged, facts: Facts) -> tuple[str, ...]:
     return tuple(found)
 
 
+def held(now: Judgement, act: Act) -> list[Hold]:
+    """Return the holds in force on an act. Running a valve in, out and back is held no more than closing it: not where it floods."""
+    if not act.held_as or (act.code == EXERCISED and _floods_past_its_bulb(now)):
+        return []
+    return holds.blocking(list(now.holds), act.held_as)
+
+
+def _floods_past_its_bulb(now: Judgement) -> bool:
+    """Whether superheat at the coil is next to nothing with the bulb found right: closing the valve is never held then."""
+    verdict = next((one for one in now.verdicts if one.quantity == "superheat_evap_f"), None)
+    low = verdict is not None and verdict.state in ("low", "impossible") and verdict.value <= FLOODS_F
+    return low and now.facts.is_("bulb", "tight_insulated")
+
+
 def valve(judged: Judged, opened: Opened, coil: int = 1) -> Valve:
     """Return whether the stem of a coil's valve may be turned to set superheat."""
     record = judged.staged.record
@@ -196,11 +214,11 @@ def valve(judged: Judged, opened: Opened, coil: int = 1) -> Valve:
     if without_answer(judged.staged, coil) >= NO_MORE_TURNS:
         return Valve("no", "Two turns without an answer: no third. Bulb, strainer, element, then the valve", None, on, True)
     verdict = next((one for one in now.verdicts if one.quantity == "superheat_evap_f"), None)
-    if judged.staged.clock is not None:
-        return Valve("wait", f"Wait: {judged.staged.settles_min:.0f} min until it has settled", None, on)
+    if judged.staged.clock_on(coil) is not None:
+        return Valve("wait", f"Wait: {judged.staged.settles_on(coil):.0f} min until it has settled", None, on)
     if verdict is None:
-        held = [hold for hold in now.holds if "txv_adjust" in hold.blocks and hold.code != "bulb_first"]
-        return Valve("wait", f"{held[0].title}: {held[0].text}", None, on) if held else Valve("no", "Superheat is not known", None, on)
+        waits = [hold for hold in now.holds if "txv_adjust" in hold.blocks and hold.code != "bulb_first"]
+        return Valve("wait", f"{waits[0].title}: {waits[0].text}", None, on) if waits else Valve("no", "Superheat is not known", None, on)
     return _by_superheat(judged, verdict, facts, coil, on)
 
 
@@ -212,13 +230,10 @@ def _by_superheat(judged: Judged, verdict: Verdict, facts: Facts, coil: int, on:
         return Valve("no", f"Superheat {told} is in its band" if verdict.state == "ok" else f"Superheat {told} counts for nothing yet: "
                      f"{verdict.why}", None, on)  # fmt: skip
     closes = verdict.state == "low"
-    bulb = facts.is_("bulb", "tight_insulated")
-    held = [hold for hold in judged.course(coil).now.holds if "txv_adjust" in hold.blocks]
-    if closes and verdict.value <= FLOODS_F and bulb:
-        # Closing a valve that floods is never held.
-        held = []
-    if held:
-        return Valve("wait", f"{held[0].title} first: {held[0].text}", None, on)
+    now = judged.course(coil).now
+    waits = [] if closes and _floods_past_its_bulb(now) else holds.blocking(list(now.holds), "txv_adjust")
+    if waits:
+        return Valve("wait", f"{waits[0].title} first: {waits[0].text}", None, on)
     if not closes and facts.is_("sight_glass", *BUBBLES):
         return Valve("no", "Gas stands before the valve: the supply first, not the stem", None, on)
     far = max(verdict.low - verdict.value, verdict.value - verdict.high) >= FAR_OUT_F

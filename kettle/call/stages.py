@@ -15,7 +15,7 @@ from kettle.call.events import Did, Event, Heard, Observed, Spoken
 from kettle.call.record import Record
 from kettle.judging import running
 from kettle.judging.course import LIVE, Done, standing_at
-from kettle.judging.facts import SETTLING_MIN, Facts
+from kettle.judging.facts import STILL_SETTLING_MIN, Facts
 from kettle.judging.readings import implied_by, told_with, work_out
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import observations
@@ -72,6 +72,11 @@ class Step:
         if self.at is None or act.still or act.part in ("coil", "program") or not act.settles_min:
             return None
         return self.at + timedelta(minutes=act.settles_min)
+
+
+def _settled_at(step: Step) -> datetime:
+    assert step.settled_at is not None
+    return step.settled_at
 
 
 @dataclass(frozen=True)
@@ -153,19 +158,31 @@ class Staged:
 
     @cached_property
     def clock(self) -> Step | None:
-        """The act whose settling clock runs longest now; None where none does."""
+        """The act whose settling clock runs longest now, on any coil; None where none does."""
+        clocks = [one for coil in range(1, len(self.record.coils) + 1) if (one := self.clock_on(coil)) is not None]
+        return max(clocks, key=_settled_at, default=None)
+
+    def clock_on(self, coil: int) -> Step | None:
+        """Return the act whose settling clock runs longest now on a coil: one on another coil holds that coil, and not this one."""
         at = self.record.at
         if at is None or not self.record.clocked:
             return None
-        running = [step for step in self.steps if step.settled_at is not None and step.settled_at > at]
-        return max(running, key=lambda step: step.settled_at or at, default=None)
+        running = [step for step in self.steps if step.did.on in (None, coil) and step.settled_at is not None and step.settled_at > at]
+        return max(running, key=_settled_at, default=None)
+
+    def settles_on(self, coil: int) -> float:
+        """Return how many whole minutes the clock of a coil still runs; 0 where none does."""
+        return self._minutes_of(self.clock_on(coil))
 
     @property
     def settles_min(self) -> float:
         """How many whole minutes the clock still runs; 0 where none does."""
-        if self.clock is None or self.clock.settled_at is None or self.record.at is None:
+        return self._minutes_of(self.clock)
+
+    def _minutes_of(self, clock: Step | None) -> float:
+        if clock is None or clock.settled_at is None or self.record.at is None:
             return 0.0
-        return float(max(1, -(-int((self.clock.settled_at - self.record.at).total_seconds()) // 60)))
+        return float(max(1, -(-int((clock.settled_at - self.record.at).total_seconds()) // 60)))
 
     def _never_settled(self, one: Sighting) -> bool:
         """Whether a figure of the running circuit was taken inside a clock that has run out since: it never was one of a settled unit."""
@@ -262,11 +279,13 @@ class Staged:
     def seen_now(self, coil: int = 1) -> dict[str, Value]:
         """Return what stands on one coil now, with what the settling clock says: it holds the next turn, and what is read while it runs
         is of a circuit that has not settled."""
-        seen = self.standing(coil)
-        if self.clock is not None and self.clock.at is not None:
-            seen["adjusted_min"] = max(0.0, SETTLING_MIN - self.settles_min)
+        seen, clock = self.standing(coil), self.clock_on(coil)
+        if clock is not None and clock.at is not None and self.record.at is not None:
+            since = (self.record.at - clock.at).total_seconds() / 60.0
+            # Some acts take longer to settle than a start: until then it counts as not settled, whatever the minutes.
+            seen["adjusted_min"] = min(since, STILL_SETTLING_MIN)
             read = [self.last_seen(key, coil) for key in RUNNING if key in seen]
-            if any(event is not None and event.at is not None and event.at > self.clock.at for event in read):
+            if any(event is not None and event.at is not None and event.at > clock.at for event in read):
                 seen["settled_min"] = seen["adjusted_min"]
         return seen
 

@@ -10,8 +10,10 @@ from kettle.knowledge.units import TRADE, ShownUnits
 
 PULL_DOWN_F = 5.0
 SETTLING_MIN = 15.0
+# What takes longer than a start to settle stands here until it has.
+STILL_SETTLING_MIN = 14.9
 AFTER_DEFROST_MIN = 45.0
-# A box that was well before its defrost comes out of it no warmer than this over set.
+# A box that was well before its defrost, or before its door was opened, is no warmer than this over set.
 AFTER_DEFROST_F = 15.0
 COLD_OUTSIDE_F = 60.0
 HOT_OUTSIDE_F = 100.0
@@ -86,7 +88,8 @@ class Facts:
 
     @property
     def coming_down(self) -> str:
-        """Why a warm box may be only on its way: it falls, was never cold yet, or was just defrosted; empty where nothing says so."""
+        """Why a warm box may be only of the moment: it falls, was never cold yet, was just defrosted, or rises while its door stands open
+        (a delivery); empty where nothing says so."""
         over = self.box_over_set_f
         if over is None or over <= self.unit.differential_f:
             return ""
@@ -95,6 +98,8 @@ class Facts:
         since = self.number("since_defrost_min")
         if since is not None and since < AFTER_DEFROST_MIN and over <= AFTER_DEFROST_F and not self.is_("box_trend", "rising"):
             return "after_defrost"
+        if self.is_("door", "left_open") and self.is_("box_trend", "rising") and over <= AFTER_DEFROST_F:
+            return "door_open"
         return "falling" if self.is_("box_trend", "falling") else ""
 
     @property

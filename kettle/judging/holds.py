@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.judging import running
-from kettle.judging.facts import COLD_OUTSIDE_F, PULL_DOWN_F, SETTLING_MIN, Facts
+from kettle.judging.facts import COLD_OUTSIDE_F, PULL_DOWN_F, SETTLING_MIN, STILL_SETTLING_MIN, Facts
 from kettle.judging.verdicts import FANS_NOT_RUNNING, coil_iced
 from kettle.knowledge.bands import default_band
 
@@ -26,6 +26,11 @@ ACTIONS: Final = {
 FAR_OVER_BANDS: Final = 1.0
 LIES_TO_GROUND_OHM: Final = 1e5
 DRIER_CLEAR_F: Final = 3.0
+# A receiver this full behind a clear glass wants nothing.
+FULL_PCT: Final = 75.0
+# A suction this near nothing, on a coil outlet that is felt to be anything but cold, says that gas is short, psig.
+NEXT_TO_NOTHING_PSIG: Final = 3.0
+NOT_COLD: Final = ("hot", "warm", "lukewarm", "cool")
 
 
 @dataclass(frozen=True)
@@ -80,7 +85,7 @@ def _settling(f: Facts) -> str | None:
     ):
         minutes = f.number(key)
         if minutes is not None and minutes < SETTLING_MIN:
-            return f"Only {minutes:.0f} min since {since}"
+            return f"Only {minutes:.0f} min since {since}" if minutes < STILL_SETTLING_MIN else f"It still settles after {since}"
     return None
 
 
@@ -91,9 +96,17 @@ def gas_escapes(f: Facts) -> bool:
     )
 
 
+def _sucks_on_nothing(f: Facts) -> bool:
+    """Whether a running compressor holds next to no suction over a coil that is not cold."""
+    suction = f.number("suction_psig")
+    runs = f.is_("compressor", "running", "short_cycling")
+    return runs and suction is not None and suction <= NEXT_TO_NOTHING_PSIG and f.is_("coil_outlet_feel", *NOT_COLD)
+
+
 def _charge_shows_low(f: Facts) -> bool:
-    """Low subcooling, a low receiver, or gas seen to get out: the second witness a flashing glass needs."""
-    if gas_escapes(f) and not _floods(f):
+    """Low subcooling, a low receiver, gas seen to get out, or no suction over a coil that is not cold: the second witness a flashing glass
+    needs."""
+    if (gas_escapes(f) and not _floods(f)) or _sucks_on_nothing(f):
         return True
     level, subcooling = f.number("receiver_level_pct"), f.derived.get("subcooling_f")
     if f.unit.receiver and _floods(f):
@@ -155,6 +168,14 @@ def _glass_alone(f: Facts) -> str | None:
         if not cleared
     ]
     return f"Bubbles alone do not say it is short. Still to clear: {', '.join(missing)}" if missing else None
+
+
+def _full_already(f: Facts) -> str | None:
+    """A clear glass before a receiver that is full: nothing asks for gas, as little as bubbles alone do."""
+    level = f.number("receiver_level_pct")
+    if not f.unit.receiver or level is None or level < FULL_PCT or not f.is_("sight_glass", "clear"):
+        return None
+    return f"The glass is clear and the receiver stands at {level:.0f} %: it is full"
 
 
 def _critical_charge(f: Facts) -> str | None:
@@ -257,7 +278,8 @@ _RULES: Final = (
              if f.is_("condenser_coil", "blocked") and not blocked_on_purpose(f) else None),
     HoldRule("condenser_fan_stopped", ("charge_judge", "charge_add"), "Charge", "the condenser fan runs the right way",
              lambda f: "Condenser fan is not moving air: put it right first"
-             if f.is_("condenser_fans", "stopped", "reversed") and not running.says_nothing("condenser_fans", f) else None),
+             if f.is_("condenser_fans", "stopped", "reversed") and not running.says_nothing("condenser_fans", f)
+             and not running.waits_for_head(f) else None),
     HoldRule("box_far_from_set", ("txv_adjust",), "Valve stem", "the box is near set", _box_far),
     HoldRule("settling", ("txv_adjust", "superheat_judge"), "Tuning superheat", "15 min after the last disturbance",
              lambda f: _settling(f) if f.unit.metering != "cap_tube" else None),
@@ -265,6 +287,7 @@ _RULES: Final = (
              lambda f: _settling(f) if f.unit.metering == "cap_tube" else None),
     HoldRule("glass_alone", ("charge_add",), "Adding gas", "airflow, condensing and outdoor air are cleared and a second sign is low",
              _glass_alone),
+    HoldRule("glass_alone", ("charge_add",), "Adding gas", "the level falls and the glass flashes", _full_already),
     HoldRule("critical_charge", ("gauges", "charge_judge", "charge_add"), "Gauges",
              "fans, condenser and compressor are found right and the box is still warm", _critical_charge),
     HoldRule("critical_charge", ("charge_judge", "charge_add"), "Charge by gauges", "the label charge is weighed in",

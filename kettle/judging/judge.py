@@ -33,6 +33,7 @@ COMING_WORDS: Final = {
     "falling": "it is coming down: warm is usual on the way",
     "first_start": "it was never cold yet",
     "after_defrost": "a defrost ended a short while ago",
+    "door_open": "its door stands open, and it rises with it",
 }
 NOT_BUILT_SO: Final = "This unit is not built so that it could have it"
 # Fields of a unit that move a judgement, as an assumption about them is worded.

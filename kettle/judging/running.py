@@ -111,6 +111,11 @@ def lost_a_leg(f: Facts) -> bool:
     return f.is_("contactor", "in") and worst > LOST_V
 
 
+def waits_for_head(f: Facts) -> bool:
+    """Whether a condenser fan that stands may only wait for the head: it is switched by it, and the air on the condenser is cold."""
+    return f.unit.head_control in CYCLES_THE_FAN and f.is_cold_outside and f.is_("condenser_fans", "stopped")
+
+
 def stands_still(f: Facts) -> bool:
     """Whether the compressor is known not to run for longer than a try."""
     return f.is_("compressor", "off") or f.is_("power_locked_out", "yes")

@@ -197,7 +197,7 @@ _ALL: Final = (
         "It starts and stays on, and why it was hot is known", caution=words("hot_line")),
     Act("compressor", "replaced", "Compressor replaced",
         dict.fromkeys(("compressor_inefficient", "compressor_grounded", "compressor_open_winding", "compressor_overload"), 0.96), {},
-        ("compressor", "winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm", "winding_ground_ohm", "pump_down_low_psig"), (), 30.0, _RUNS,
+        ("compressor", "winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm", "winding_ground_ohm", "pump_down_low_psig"), (), 60.0, _RUNS,
         "Amps on each leg, started twice", caution=_LICENSED),
     Act("contactor", "tightened", "Contactor tightened", {"contactor_pole_open": 0.4}, {}, (*_POLES, "contactor"), (), 2.0,
         ("pole_drop_v", *_RUNS),

@@ -151,6 +151,11 @@ _IN_CONTEXT: Final[dict[tuple[str, str], dict[str, States]]] = {
             "product_over_air_f": {"low": 0.35, "ok": 0.55, "high": 0.10},
         },
     ),
+    ("coming", "door_open"): {
+        "box_temp_f": {"low": 0.01, "ok": 0.04, "high": 0.95},
+        "box_trend": {"rising": 0.88, "steady": 0.10, "falling": 0.02},
+        "door": {"left_open": 0.6, "good": 0.3, "gasket_gap": 0.04, "misaligned": 0.04, "closer_failed": 0.02},
+    },
     ("outside", "cold"): {
         "condenser_fans": {"running": 0.72, "slow": 0.06, "stopped": 0.06, "reversed": 0.005, "cycling": 0.155},
         "sight_glass": {"clear": 0.72, "few_bubbles": 0.19, "flashing": 0.08, "empty": 0.01},

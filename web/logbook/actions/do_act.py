@@ -1,6 +1,6 @@
 """Record something done to a part: it opens the next stage of the call and starts its clock."""
 
-from kettle.judging.holds import blocking
+from kettle.call.advice import held
 from kettle.knowledge import acts, anatomy
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop, shown_to
@@ -38,7 +38,7 @@ def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reas
     if len(note) > LONGEST_NOTE:
         raise InputError(f"Words: at most {LONGEST_NOTE} letters")
     value = _amount(act, typed, shown_to(user))
-    in_force = blocking(list(judgement.holds), act.held_as) if act.held_as and act.held_as not in taken_on(call) else []
+    in_force = held(judgement, act) if act.held_as not in taken_on(call) else []
     if in_force and not reason.strip():
         raise Held(f"{act.label}: waits. {in_force[0].text}. To keep it all the same give the reason; it goes into the report")
     if in_force:

@@ -45,6 +45,8 @@ def headline_of(course):
     if not course.now.has_evidence:
         return "", 0.0
     leader = course.was[0]
+    if course.now.something_else > leader.probability:
+        return "None of the known causes fits", course.now.something_else
     if not course.done:
         return leader.label, leader.probability
     left = course.left[0]

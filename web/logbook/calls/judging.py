@@ -58,9 +58,11 @@ def value_of(reading):
     return observations.get(reading.key).check(value)
 
 
-def settling_until(told):
-    """When the settling clock of what was done last runs out; None where none runs, or had run out before the call was closed."""
-    clock = told.call.staged.clock
+def settling_until(told, coil=None):
+    """When the settling clock of what was done last runs out, on a coil or on any; None where none runs, or had run out before the call was
+    closed."""
+    staged = told.call.staged
+    clock = staged.clock if coil is None else staged.clock_on(coil)
     return clock.settled_at if clock else None
 
 

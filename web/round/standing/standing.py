@@ -77,6 +77,11 @@ class Standing:
         return self.course.now
 
     @property
+    def something_else_percent(self):
+        """How likely none of the known causes is there, in words."""
+        return format_percent(self.judgement.something_else)
+
+    @property
     def left(self):
         """What is left after what was done, with its percentage and what is still to be proved; empty where nothing was done."""
         return [(one, format_percent(one.probability)) for one in self.course.left[:LEFT_SHOWN]] if self.course.done else []
@@ -281,6 +286,8 @@ class Standing:
         if not self.judgement.has_evidence:
             return "Nothing judged yet"
         suspect, percent = self.suspects[0]
+        if self.judgement.something_else > suspect.probability:
+            return "None of the known causes fits"
         return f"{suspect.label} {percent} %"
 
     @cached_property
@@ -336,7 +343,7 @@ class Standing:
     @cached_property
     def settling(self):
         """Settling clock: until when and how many minutes, or None."""
-        until = settling_until(self.told)
+        until = settling_until(self.told, min(self.coil, len(self.told.record.coils)))
         return (until, minutes_left(until, self.call.closed_at)) if until else None
 
     @cached_property

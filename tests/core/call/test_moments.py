@@ -6,8 +6,9 @@ The figures are worked by hand: saturation from the tables, superheat never over
 import pytest
 
 from kettle.call import cures
+from kettle.call.advice import held
 from kettle.judging.judge import judge
-from kettle.knowledge import refrigerants
+from kettle.knowledge import acts, refrigerants
 from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.call.made import COOLER, FREEZER, REACH_IN, did, happened, read, told
 from tests.core.judging.stories import ran
@@ -119,6 +120,9 @@ def test_a_settled_cause_is_done_and_not_asked_about():
 
 # Moments in which nothing is wrong -> what was read, and what was called wrong there once.
 NORMAL = {
+    "a delivery through an open door": (
+        COOLER, {"box_temp_f": 47, "door": "left_open", "box_trend": "rising", "compressor": "running", "evap_fans": "running",
+                 "ice_form": "none"}, "undercharge"),
     "a first start, with bubbles": (
         FREEZER, {"box_temp_f": 48, "complaint": ["first_start"], "box_trend": "falling", "sight_glass": "few_bubbles", "settled_min": 8,
                   "compressor": "running", "evap_fans": "running"}, "undercharge"),
@@ -352,3 +356,13 @@ def test_nothing_is_asked_that_cannot_be_seen_now():
     water = {"drain": "slow", "complaint": ["water"]}
     asked = [{one.key for one in told(plate, *all_read(water)).next_checks(1)} for plate in (FREEZER, COOLER)]
     assert "drain_heater" in asked[0] and "drain_heater" not in asked[1]
+
+
+def test_running_a_valve_in_out_and_back_is_held_no_more_than_closing_it():
+    exercised, out = acts.get("valve", "exercised"), acts.get("valve", "turned_out")
+    floods = circuit(COOLER, 46, 14, 1, bulb="tight_insulated", evap_fans="running", compressor="running", ice_form="none")
+    now = told(COOLER, *all_read(floods)).now()
+    assert held(now, out) and not held(now, exercised)
+    for change in ({"bulb": "loose"}, {"suction_line_evap_f": floods["suction_line_evap_f"] + 12}):
+        assert held(told(COOLER, *all_read(floods | change)).now(), exercised)
+    assert held(now, acts.get("door", "adjusted")) == []

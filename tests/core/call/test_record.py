@@ -71,6 +71,21 @@ def test_a_figure_inside_a_clock_that_ran_out_never_was_one_of_a_settled_unit():
     assert told(COOLER, did("door", "adjusted", at=0), read("suction_psig", 60.0, at=1)).call.staged.clock is None
 
 
+def test_a_turn_on_one_coil_holds_that_coil_and_its_minutes_are_real():
+    two = {**COOLER, "coils": ["street", "yard"]}
+    call = told(
+        two, read("suction_psig", 60.0, at=0), did("valve", "turned_out", at=2, value=0.5, on="yard"), read("box_temp_f", 38.0, at=9)
+    )
+    staged = call.call.staged
+    assert staged.clock_on(1) is None and staged.settles_on(1) == 0.0 and "adjusted_min" not in staged.seen_now(1)
+    assert staged.clock is staged.clock_on(2) and staged.settles_on(2) == 8 and staged.seen_now(2)["adjusted_min"] == 7.0
+    assert call.valve(2).may == "wait" and "until it has settled" in call.valve(2).text and "until it has settled" not in call.valve(1).text
+    # A new compressor settles for an hour: it counts as not settled past the usual quarter of one.
+    new = told(COOLER, did("compressor", "replaced", at=0), read("suction_psig", 60.0, at=40)).call.staged
+    assert new.settles_min == 20 and new.seen_now()["adjusted_min"] == 14.9
+    assert told(COOLER, did("compressor", "replaced", at=0), read("suction_psig", 60.0, at=60)).call.staged.clock is None
+
+
 def test_a_line_that_did_not_move_says_that_the_suction_stands():
     before = (read("suction_psig", 60.0, at=0), read("suction_line_evap_f", 50.0, at=1), did("valve", "turned_out", at=2, value=0.5))
     same = told(COOLER, *before, read("suction_line_evap_f", 50.4, at=20)).call.staged

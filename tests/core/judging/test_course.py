@@ -234,3 +234,26 @@ def test_every_quantity_an_act_should_move_exists():
     known = set(QUANTITIES) | {entry.key for entry in observations.REGISTRY.values() if entry.is_number}
     assert all(set(act.shows) <= known and set(act.shows.values()) <= {"up", "down"} for act in acts.ACTS.values())
     assert sum(bool(act.shows) for act in acts.ACTS.values()) >= 20 and set(acts._SHOWS) <= set(acts.ACTS)
+
+
+@pytest.mark.parametrize(
+    ("act", "past", "stays"),
+    [
+        ("contactor.replaced", ("load_v_12", "pole_drop_v_3", "contactor_face"), ("line_v_12",)),
+        ("contactor.tightened", ("load_v_31", "pole_drop_v_1"), ("contactor_face",)),
+        ("supply.restored", ("line_v_12", "load_v_23"), ("winding_cs_ohm",)),
+        ("compressor.rested", ("winding_cs_ohm", "winding_sr_ohm"), ("winding_ground_ohm",)),
+        ("compressor.replaced", ("winding_ground_ohm", "pump_down_low_psig"), ("pump_down_rise_psi",)),
+        ("charge.added", ("resting_psig", "suction_psig"), ("charge_weighed",)),
+        ("charge.recovered", ("resting_psig",), ("leak_test",)),
+        ("pressure_control.adjusted", ("low_pressure_switch", "lp_cut_in_psig"), ("high_pressure_switch",)),
+        ("timer.set", ("defrost_set_min", "defrosts_per_day"), ("defrost_starts",)),
+        ("timer.replaced", ("defrost_set_min", "defrost_starts"), ("defrost_ended_by",)),
+        ("termination.replaced", ("termination_f", "defrost_ended_by"), ("defrost_starts",)),
+        ("drain.cleared", ("drain_fault",), ("drain_heater",)),
+        ("bulb.moved", ("bulb_clock",), ("door",)),
+    ],
+)
+def test_what_was_measured_at_a_part_is_past_once_it_was_worked_on(act, past, stays):
+    voids = acts.voided(acts.ACTS[act])
+    assert set(past) <= voids and not set(stays) & voids

@@ -187,3 +187,51 @@ def test_subcooling_behind_a_receiver_is_no_second_sign_while_the_valve_floods()
     seen = cleared | gauges | {"sight_glass": "flashing"}
     held = lambda line: "glass_alone" in {hold.code for hold in judge(room, seen | {"suction_line_evap_f": line}).holds}  # noqa: E731
     assert held(26.5) and not held(52.0), "a starved coil with as little subcooling is short"
+
+
+def blocks(spec, seen, action):
+    return {hold.code for hold in holds.standing(facts(spec, seen)) if action in hold.blocks}
+
+
+@pytest.mark.parametrize(
+    ("glass", "level", "held"), [("clear", 75.0, True), ("clear", 74.0, False), ("few_bubbles", 80.0, True), ("clear", None, False)]
+)
+def test_a_full_receiver_behind_a_clear_glass_holds_gas_as_bubbles_do(glass, level, held):
+    seen = sound(COOLER, sight_glass=glass)
+    seen.pop("receiver_level_pct", None)
+    assert ("glass_alone" in blocks(COOLER, seen | ({"receiver_level_pct": level} if level else {}), "charge_add")) == held
+
+
+@pytest.mark.parametrize(
+    ("suction", "feels", "compressor", "low"),
+    [(3.0, "cool", "running", True), (3.1, "cool", "running", False), (3.0, "cold", "running", False), (3.0, "warm", "off", False)],
+)
+def test_no_suction_over_a_coil_that_is_not_cold_is_a_second_witness(suction, feels, compressor, low):
+    seen = {"box_temp_f": 20.0, "suction_psig": suction, "coil_outlet_feel": feels, "compressor": compressor, "evap_fans": "stopped",
+            "fan_delay": "waits_cold"}  # fmt: skip
+    # Fans that wait for a cold coil that gas alone can give do not hold the gas.
+    assert ("fans_not_running" in blocks(FREEZER, seen, "charge_add")) != low
+
+
+@pytest.mark.parametrize(
+    ("control", "ambient", "fans", "held"),
+    [
+        ("fan_cycling", 45.0, "stopped", False),
+        ("fan_cycling", 75.0, "stopped", True),
+        ("fan_cycling", 45.0, "reversed", True),
+        ("mixing_valve", 45.0, "stopped", True),
+    ],
+)
+def test_a_condenser_fan_is_put_right_first_only_where_it_should_turn(control, ambient, fans, held):
+    unit = UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", head_control=control)
+    seen = {"condenser_fans": fans, "ambient_f": ambient, "compressor": "running", "box_temp_f": 36.0}
+    assert ("condenser_fan_stopped" in blocks(unit, seen, "charge_add")) == held
+
+
+@pytest.mark.parametrize(
+    ("minutes", "words"), [(4.0, "Only 4 min since the last change"), (14.9, "It still settles after the last change")]
+)
+def test_a_settling_clock_says_real_minutes(minutes, words):
+    assert words in next(
+        hold.text for hold in holds.standing(facts(FREEZER, sound(FREEZER, adjusted_min=minutes))) if hold.code == "settling"
+    )

@@ -49,6 +49,10 @@ def test_a_fan_that_only_cycles_on_a_lost_leg_still_speaks():
         ({"box_temp_f": 51.1, "since_defrost_min": 44}, ""),
         ({"box_temp_f": 51, "since_defrost_min": 44, "box_trend": "rising"}, ""),
         ({"box_trend": "falling"}, ""),
+        ({"box_temp_f": 51, "door": "left_open", "box_trend": "rising"}, "door_open"),
+        ({"box_temp_f": 51.1, "door": "left_open", "box_trend": "rising"}, ""),
+        ({"box_temp_f": 51, "door": "left_open", "box_trend": "steady"}, ""),
+        ({"box_temp_f": 51, "door": "gasket_gap", "box_trend": "rising"}, ""),
     ],
 )
 def test_when_a_box_is_only_coming_down(seen, says):

@@ -145,3 +145,24 @@ def test_ohms_at_the_compressor_are_its_own_whatever_else_failed_in_the_circuit(
     unit = resolve(PRESETS["walk_in_cooler"])
     of = lambda *codes: [Wired(unit, dict.fromkeys(codes, 1.0), 1500.0).winding_ohm(pins) for pins in ("cs", "cr", "g")]  # noqa: E731
     assert of("compressor_overload", "contactor_pole_open") == of("compressor_overload") != of("contactor_pole_open")
+
+
+def test_what_holds_a_unit_off_holds_it_off_whatever_else_is_wrong_with_it():
+    rig = rig_of("walk_in_freezer", ("contactor_pole_open", 1.0), ("lp_control_misset", 1.0))
+    assert (rig.look("compressor"), rig.look("contactor"), rig.look("low_pressure_switch")) == ("off", "out", "open")
+    rig.do("pressure_control", "adjusted")
+    assert (rig.look("compressor"), rig.look("contactor")) == ("humming", "in")
+    # A capillary unit has no such switch to be set wrong.
+    with pytest.raises(InputError):
+        rig_of("reach_in_cooler", ("lp_control_misset", 1.0))
+
+
+def test_a_fan_delay_that_is_bridged_lets_go_at_any_coil():
+    rig = rig_of("walk_in_freezer", ("undercharge", 1.0))
+    rig.do("coil", "melted")
+    rig.state.fans_wait_h, rig.state.fans = 5.0, 0.0
+    rig.state.metal_f[:] = 60.0
+    assert rig.look("fan_delay") == "waits_cold"
+    rig.do("evap_fan", "delay_bridged")
+    rig.wait(3.0)
+    assert rig.look("fan_delay") == "let_go" and rig.look("evap_fans") == "running"

@@ -1,0 +1,102 @@
+"""Something else: told where nothing known fits, silent where something does."""
+
+import math
+
+import numpy as np
+import pytest
+
+from kettle import case
+from kettle.judging import unknown
+from kettle.judging.coils import judge_coil
+from kettle.judging.course import Done, judge_course
+from kettle.judging.evidence import Feature, by_chance, features, log_likelihood, weigh
+from kettle.judging.judge import context_of, judge
+from kettle.judging.network import network_of
+from kettle.judging.verdicts import Verdict
+from kettle.knowledge.bands import NO_UPPER_END
+from tests.core.judging.faults import FREEZER, unit_of
+from tests.core.judging.scoring import EXPECTED, FOLDER
+
+# Nobody ever saw this together: a bare coil full of frost outside, a silent valve behind a full glass, power that is there and is not.
+ODD = {"ice_form": "snow", "coil_after_defrost": "clear", "drain": "frozen", "drain_pan": "dry", "condenser_fans": "reversed",
+       "valve_sound": "silent", "sight_glass": "clear", "discharge_line_feel": "cold", "compressor_shell": "frosted",
+       "crankcase_heater": "cold", "defrost_starts": "never", "defrost_ended_by": "termination", "head_control": "bypassing_when_warm",
+       "oil_trace": "at_valve_stem", "compressor": "running", "box_trend": "rising", "high_pressure_switch": "open"}  # fmt: skip
+
+
+def read(name):
+    return case.read((FOLDER / f"{name}.json").read_text())
+
+
+@pytest.mark.parametrize("name", [name for name in EXPECTED if not name.startswith("early")])
+def test_none_of_the_cases_is_taken_for_something_nobody_knows(name):
+    found = read(name)
+    assert judge_coil(found.resolved(), found.coils()).something_else == 0.0
+
+
+def test_what_fits_nothing_known_is_something_else_and_says_what_to_write_down():
+    judged = judge(unit_of(FREEZER), ODD)
+    assert judged.something_else > 0.5 > judged.ranking[0].probability
+    assert sum(one.probability for one in judged.ranking) <= 1.0 - judged.something_else + 1e-9
+    assert 1 <= len(judged.does_not_fit) <= unknown.MOST_NAMED
+    course = judge_course(unit_of(FREEZER), [ODD, {"box_trend": "rising"}], [Done("drain", "cleared")])
+    assert course.now.something_else > 0.5
+
+
+def test_a_case_whose_cause_is_taken_out_of_the_catalogue_is_something_else_more_often():
+    """Of every single cause with two cases: how often it is told once nobody knows the cause; never while it is known (above)."""
+    told = 0
+    names = [name for name in EXPECTED if len(EXPECTED[name]["causes"]) == 1 and not name.startswith("early")]
+    for name in names:
+        found = read(name)
+        judged = judge_coil(found.resolved(), found.coils())
+        network = network_of(judged.facts.unit, context_of(judged.facts), (), judged.given)
+        weighed = weigh(network, features(judged.facts, judged.verdicts, network))
+        known = np.array([not ({cause.code for cause in one} & set(EXPECTED[name]["causes"])) for one in network.members])
+        likelihood = np.where(known, log_likelihood(network, weighed), -1e3)
+        told += unknown.something_else(network, weighed, likelihood) >= unknown.TOLD_FROM
+    assert told >= 12
+
+
+def test_how_likely_it_is_worked_by_hand():
+    network = network_of(unit_of(FREEZER), {"moment": "steady", "outside": "mild"})
+    feature = Feature("compressor", {"humming": 1.0}, 0.5, "")
+    weighed = weigh(network, [feature])
+    columns = network.columns["compressor"]
+    humming = network.table[1 : 1 + network.inferred, columns.start + columns.states.index("humming")].mean()
+    score = math.log(0.02) + 0.7 * math.log(0.5 * humming + 0.5 / len(columns.states))
+    likelihood = log_likelihood(network, weighed)
+    known = float(np.log(np.exp(likelihood + network.log_prior).sum()))
+    expected = 1.0 / (1.0 + math.exp(known - score))
+    assert unknown.something_else(network, weighed, likelihood) == pytest.approx(expected, rel=1e-6)
+    later = unknown.something_else(network, weighed, likelihood, repeated=-1.0)
+    assert later / (1 - later) == pytest.approx(expected / (1 - expected) / math.e)
+
+
+def verdict(value, low=10.0, high=20.0, quantity="subcooling_f"):
+    return Verdict(quantity, value, low, high, "high", "good", "")
+
+
+@pytest.mark.parametrize(
+    ("value", "share"),
+    [(20.0, 1.0), (25.0, 1.0), (26.0, math.exp(-0.1)), (35.0, math.exp(-1.0)), (90.0, 0.1), (5.0, 1.0), (0.0, math.exp(-0.5))],
+)
+def test_how_far_out_a_sound_unit_reaches(value, share):
+    assert by_chance(verdict(value)) == pytest.approx(share)
+
+
+@pytest.mark.parametrize("quantity", ["box_temp_f", "held_warm_f", "rest_off_f", *NO_UPPER_END])
+def test_what_only_grows_with_time_or_has_no_end_says_nothing_by_how_far_out_it_is(quantity):
+    assert by_chance(verdict(90.0, quantity=quantity)) == 1.0
+
+
+def test_far_out_is_no_scatter_of_a_sound_unit_and_explained_by_what_brings_it():
+    network = network_of(unit_of(FREEZER), {"moment": "steady", "outside": "mild"})
+    near, far = (weigh(network, [Feature("superheat_evap_f", {"high": 1.0}, 1.0, "", by_chance=share)])[0][1] for share in (1.0, 0.1))
+    sound, starved, door = (network.rows[frozenset(codes)] for codes in ((), ("txv_underfeeding",), ("drain_blocked",)))
+    assert far[sound] - near[sound] == pytest.approx(1.4 * math.log(0.1)) == pytest.approx(far[door] - near[door])
+    assert far[starved] - near[starved] == pytest.approx(1.4 * math.log((0.85 - 0.9 * 0.08) / 0.85))
+    # Where a sound unit shows it as often as not, it is no chance.
+    usual = [Feature("box_temp_f", {"ok": 1.0}, 1.0, "", by_chance=share) for share in (1.0, 0.1)]
+    one, other = (weigh(network, [feature])[0][1] for feature in usual)
+    assert one == pytest.approx(other)

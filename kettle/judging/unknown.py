@@ -23,6 +23,8 @@ WORD_BY_CHANCE: Final = 0.3
 TOLD_FROM: Final = 0.25
 HARDLY_FITS: Final = 0.12
 MOST_NAMED: Final = 4
+# Nobody is surer than this that nobody knows it.
+SUREST: Final = 0.98
 
 
 def something_else(network: Network, weighed: Sequence[tuple[Feature, Figures]], likelihood: Figures, repeated: float = 0.0) -> float:
@@ -43,7 +45,7 @@ def something_else(network: Network, weighed: Sequence[tuple[Feature, Figures]],
         any_fault = float(np.exp(told[singles] / power).mean())
         score += power * math.log((1.0 - ANYHOW) * any_fault + ANYHOW * by_chance)
     known = float(np.logaddexp.reduce(likelihood + network.log_prior))
-    return 1.0 / (1.0 + math.exp(min(known - score, 700.0)))
+    return min(SUREST, 1.0 / (1.0 + math.exp(min(known - score, 700.0))))
 
 
 def does_not_fit(weighed: Sequence[tuple[Feature, Figures]], row: int) -> tuple[str, ...]:

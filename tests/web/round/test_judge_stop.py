@@ -6,9 +6,11 @@ from django.urls import reverse
 from tests.web.round.test_read import enter
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
+from web.logbook.calls.headlines import headline_of
 from web.logbook.calls.judging import judge_call
 from web.logbook.calls.record import found_before
 from web.logbook.models import Finding, LogEntry, Override, Reading, Unit
+from web.round.standing import Standing
 
 
 def judge_page(client, call, **asked):
@@ -19,6 +21,27 @@ def test_suspects_evidence_and_what_tells_them_apart(at_work, call, starved):
     body = judge_page(at_work, call)
     for text in ("Valve feeding too little", "speaks for it", "To confirm", "Taken for", "the glass: clear here", "Checks that would"):
         assert text in body, text
+
+
+ODD = {"ice_form": "snow", "coil_after_defrost": "clear", "drain": "frozen", "drain_pan": "dry", "condenser_fans": "reversed",
+       "valve_sound": "silent", "sight_glass": "clear", "compressor_shell": "frosted", "crankcase_heater": "cold",
+       "defrost_starts": "never", "defrost_ended_by": "termination", "oil_trace": "at_valve_stem", "compressor": "running",
+       "box_trend": "rising",
+       "high_pressure_switch": "open"}  # fmt: skip
+
+
+def test_what_fits_none_of_the_known_causes_is_said_and_what_to_write_down(at_work, call, read_in):
+    assert "something-else" not in judge_page(at_work, call)
+    read_in(**ODD)
+    card = judge_page(at_work, call).split('id="something-else"')[1].split("</section>")[0]
+    percent = Standing(call).something_else_percent
+    assert percent == "98"
+    assert f"{percent} %" in card and "write down what does not fit" in card and "on a guess" in card
+    assert all(text in card for text in judge_call(call).does_not_fit)
+    assert Standing(call).headline == "None of the known causes fits"
+    assert headline_of(Standing(call).course) == ("None of the known causes fits", judge_call(call).something_else)
+    aside = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode().split('id="standing"')[1]
+    assert f"{percent} % none of the known causes" in aside
 
 
 def test_what_was_seen_is_put_right_first_with_its_act_and_others_beside_it(at_work, call, read_in):

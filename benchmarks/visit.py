@@ -163,7 +163,7 @@ class Visit:
             if not able:
                 continue
             # What only carries the unit over is not what puts it right.
-            act = max(able, key=lambda act: (code not in act.leaves, act.removes[code]))
+            act = max(able, key=lambda act: (code not in act.leaves, act.code == acts.SUREST[code], act.removes[code]))
             self.do(act)
             if code in act.leaves:
                 self.do(next(one for one in acts.ACTS.values() if code in one.closes and not one.bench))

@@ -185,13 +185,16 @@ def can_be_asked(entry: Observation, f: Facts) -> bool:
         return False
     if key == "contactor" and f.is_("compressor", "running", "short_cycling"):
         return False
-    powered = key.startswith(POWERED)
-    if f.is_("power_locked_out", "yes") and powered:
+    powered, locked = key.startswith(POWERED), f.is_("power_locked_out", "yes")
+    if locked and powered:
         return False
     if is_grounded(f) and (powered or key in acts.RUNNING or key == "start_parts"):
         return False
     if f.is_("compressor", "humming") and key != "compressor_amps" and (key in FLOW or key in acts.RUNNING):
         return False
+    if key == "compressor_shell" or (key == "liquid_solenoid" and f.is_("control_call", "calling") and not locked):
+        # A shell that stands hot tells of its protector; a coil that is called pulls whether the compressor runs or not.
+        return True
     return not (stands_still(f) and (key in acts.RUNNING or key in FLOW or key.startswith(("pump_down", "condenser_fans"))))
 
 

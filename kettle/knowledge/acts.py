@@ -427,11 +427,11 @@ OPENS: Final = frozenset((
 PREPARES: Final = frozenset((
     "coil.melted", "condenser.blocked_on_purpose", "condenser.unblocked", "charge.recovered", "compressor.rested", "leak.given_up",
 ))  # fmt: skip
-# What puts a cause right most surely: cause -> code of the act.
+# What puts a cause right most surely: cause -> code of the act. A part that only rests is not replaced because that would end it too.
 SUREST: Final[dict[str, str]] = {
     cause: max((act for act in _ALL if cause in act.removes), key=lambda act: act.removes[cause]).code
     for cause in dict.fromkeys(cause for act in _ALL for cause in act.removes)
-}
+} | {"compressor_overload": "compressor.rested"}
 PARTS: Final[dict[str, tuple[str, ...]]] = {part: tuple(act.did for act in _ALL if act.part == part) for part in {a.part: 0 for a in _ALL}}
 
 

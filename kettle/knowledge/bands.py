@@ -76,6 +76,7 @@ COMMON: Final[dict[str, Band]] = {
     "load_loss_v": (-8, 8),
     "pole_drop_v": (0, 4),
     "winding_highest_ohm": (0.1, 500),
+    "winding_sr_ohm": (0.1, 500),
     "winding_mismatch_pct": (0, 10),
     "winding_ground_ohm": (1e6, 1e10),
     "heater_pct": (85, 112),

@@ -50,11 +50,15 @@ CAUSES = (
             "contactor": {"in": 0.93},
             "load_loss_v": {"ok": 0.97},
             "winding_highest_ohm": {"high": 0.35},
+            # It lies before common: start and run are still joined by their windings.
+            "winding_sr_ohm": {"ok": 0.97},
             "winding_ground_ohm": {"ok": 0.97},
         },
         ("Hot shell, contactor in, right volts at the terminals", "Let it cool: does it start? Then find why it ran hot"),
         ("Find the cause: low charge, high head, bad supply, weak start parts",),
         words("lock_out", "hot_line"),
+        # In a star it lies in its middle, and parts all three.
+        variants=(({"phases": 3}, {"winding_sr_ohm": {"high": 0.33}}),),
         mimics=(("compressor_open_winding", "cooling: the protector closes again, a winding does not"),),
         comes="sudden",
         was="The compressor's own protector had switched it off because it ran hot.",
@@ -86,6 +90,8 @@ CAUSES = (
             **DEAD,
             "compressor": {"humming": 0.5, "off": 0.35, "tripping": 0.12},
             "winding_highest_ohm": {"high": 0.93},
+            # Whichever of the two it is, the way from start to run leads through it.
+            "winding_sr_ohm": {"high": 0.92},
             "winding_mismatch_pct": {"high": 0.8},
             "contactor": {"in": 0.9},
             "load_loss_v": {"ok": 0.96},
@@ -94,6 +100,7 @@ CAUSES = (
         ("Cooled down: one pair still open; the two smaller add to the largest on a sound one",),
         ("Replace the compressor, with fresh start parts and drier",),
         words("lock_out", "licensed"),
+        variants=(({"phases": 3}, {"winding_sr_ohm": {"high": 0.62}}),),
         mimics=(("compressor_overload", "cold shell: a protector would have closed"), ("start_parts_failed", "the windings read right")),
         comes="sudden",
         was="A winding inside the compressor was broken.",

@@ -44,7 +44,7 @@ class Cause:
     prior_freezer: float | None = None
     by_kind: Mapping[str, float] = field(default_factory=dict)
     only: Mapping[str, tuple[str | int, ...]] = field(default_factory=dict)
-    variants: tuple[tuple[Context, Effects], ...] = ()
+    variants: tuple[tuple[Mapping[str, str | int], Effects], ...] = ()
     mimics: tuple[tuple[str, str], ...] = ()
     never: Context = field(default_factory=dict)
     comes: str = ""

@@ -32,6 +32,7 @@ USUAL: Final[dict[str, States]] = {
     "load_loss_v": {"low": 0.005, "ok": 0.98, "high": 0.015},
     "pole_drop_v": {"low": 0.005, "ok": 0.98, "high": 0.015},
     "winding_highest_ohm": {"low": 0.01, "ok": 0.98, "high": 0.01},
+    "winding_sr_ohm": {"low": 0.01, "ok": 0.98, "high": 0.01},
     "winding_mismatch_pct": {"low": 0.005, "ok": 0.965, "high": 0.03},
     "winding_ground_ohm": {"low": 0.01, "ok": 0.985, "high": 0.005},
     "heater_pct": {"low": 0.04, "ok": 0.94, "high": 0.02},
@@ -127,6 +128,7 @@ ECHOES: Final[dict[str, tuple[tuple[str, ...], float]]] = {
     "box_temp_f": (("held_warm_f",), 0.3),
     "pole_drop_v": (("load_loss_v",), 0.5),
     "winding_mismatch_pct": (("winding_highest_ohm",), 0.5),
+    "winding_sr_ohm": (("winding_highest_ohm",), 0.7),
     "defrost_ended_by": (("coil_after_defrost",), 0.7),
     "ice_places": (("ice_form",), 0.8),
     # What was told is told of the same box: once it is measured or looked at, words add little.

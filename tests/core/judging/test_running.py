@@ -127,3 +127,34 @@ def test_a_starved_coil_need_not_reach_set_before_the_stem_is_turned():
     assert held(starved), "the drier is not cleared yet"
     assert not held(starved | {"drier_drop_f": 0.5})
     assert held(starved | {"drier_drop_f": 0.5, "bulb": "loose"})
+
+
+@pytest.mark.parametrize(
+    ("seen", "asked"),
+    [
+        ({"control_call": "calling"}, True),
+        ({"control_call": "satisfied"}, False),
+        ({"control_call": "calling", "power_locked_out": "yes"}, False),
+    ],
+)
+def test_the_pull_of_a_solenoid_is_looked_for_on_a_dead_unit_that_calls(seen, asked):
+    f = facts(box_temp_f=20, compressor="off", **seen)
+    assert running.can_be_asked(observations.get("liquid_solenoid"), f) == asked
+    assert running.can_be_asked(observations.get("compressor_shell"), f)
+    assert not running.can_be_asked(observations.get("suction_line_feel"), f)
+
+
+@pytest.mark.parametrize(
+    ("phases", "between", "first", "least"),
+    [(1, 5.0, "compressor_overload", 0.85), (1, 1e6, "compressor_open_winding", 0.9), (3, 1e6, "compressor_open_winding", 0.5)],
+)
+def test_start_to_run_tells_a_protector_from_a_winding_and_the_shell_is_felt_first(phases, between, first, least):
+    unit = resolve(UnitSpec(kind="reach_in_cooler", refrigerant="R-134a", phases=phases))
+    dead = {"box_temp_f": 70.0, "compressor": "off", "contactor": "in", "control_call": "calling", "power_locked_out": "yes",
+            "winding_cs_ohm": 1e6}  # fmt: skip
+    open_as_found = judge(unit, dead)
+    # What only rests is not replaced: the two want different acts, and the hand on the shell tells.
+    assert {one.codes for one in open_as_found.ranking[:2]} == {("compressor_overload",), ("compressor_open_winding",)}
+    assert open_as_found.next_checks[0].key == "compressor_shell"
+    told = judge(unit, dead | {"winding_sr_ohm": between}).ranking[0]
+    assert told.codes == (first,) and told.probability > least

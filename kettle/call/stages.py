@@ -67,11 +67,11 @@ class Step:
 
     @property
     def settled_at(self) -> datetime | None:
-        """When its clock has run out; None for one that starts none by itself."""
+        """When its clock has run out, on the minute that is shown for it; None for one that starts none by itself."""
         act = self.did.act
         if self.at is None or act.still or act.part in ("coil", "program") or not act.settles_min:
             return None
-        return self.at + timedelta(minutes=act.settles_min)
+        return (self.at + timedelta(minutes=act.settles_min)).replace(second=0, microsecond=0)
 
 
 def _settled_at(step: Step) -> datetime:

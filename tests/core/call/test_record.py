@@ -71,6 +71,16 @@ def test_a_figure_inside_a_clock_that_ran_out_never_was_one_of_a_settled_unit():
     assert told(COOLER, did("door", "adjusted", at=0), read("suction_psig", 60.0, at=1)).call.staged.clock is None
 
 
+def test_a_clock_runs_out_on_the_minute_that_is_shown_for_it():
+    turned = did("valve", "turned_out", value=0.5) | {"at": "2026-03-02T06:02:40+00:00"}
+    just_after = read("suction_psig", 66.0) | {"at": "2026-03-02T06:17:05+00:00"}
+    just_before = read("suction_psig", 66.0) | {"at": "2026-03-02T06:16:55+00:00"}
+    later = read("box_temp_f", 38.0, at=20)
+    assert told(COOLER, turned, just_after).call.staged.clock is None
+    assert "suction_psig" in told(COOLER, turned, just_after, later).call.staged.seen_now()
+    assert "suction_psig" not in told(COOLER, turned, just_before, later).call.staged.seen_now()
+
+
 def test_a_turn_on_one_coil_holds_that_coil_and_its_minutes_are_real():
     two = {**COOLER, "coils": ["street", "yard"]}
     call = told(

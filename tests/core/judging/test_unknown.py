@@ -10,7 +10,7 @@ from kettle.judging import unknown
 from kettle.judging.coils import judge_coil
 from kettle.judging.course import Done, judge_course
 from kettle.judging.evidence import Feature, by_chance, features, log_likelihood, weigh
-from kettle.judging.judge import context_of, judge
+from kettle.judging.judge import beside_the_known, context_of, judge
 from kettle.judging.network import network_of
 from kettle.judging.verdicts import Verdict
 from kettle.knowledge.bands import NO_UPPER_END
@@ -100,3 +100,35 @@ def test_far_out_is_no_scatter_of_a_sound_unit_and_explained_by_what_brings_it()
     usual = [Feature("box_temp_f", {"ok": 1.0}, 1.0, "", by_chance=share) for share in (1.0, 0.1)]
     one, other = (weigh(network, [feature])[0][1] for feature in usual)
     assert one == pytest.approx(other)
+
+
+@pytest.mark.parametrize(("chance", "said"), [(0.249, 0.0), (0.25, 0.25)])
+def test_from_a_quarter_on_it_is_told(monkeypatch, chance, said):
+    network = network_of(unit_of(FREEZER), {"moment": "steady", "outside": "mild"})
+    weighed = weigh(network, [Feature("compressor", {"humming": 1.0}, 1.0, "Compressor: humming")])
+    monkeypatch.setattr(unknown, "something_else", lambda *_: chance)
+    sound = np.eye(1, len(network.members))[0]
+    told, odd = beside_the_known(network, weighed, log_likelihood(network, weighed), sound)
+    assert told == said and odd == (("Compressor: humming",) if said else ())
+
+
+@pytest.mark.parametrize(("share", "fits"), [(0.121, True), (0.119, False)])
+def test_what_is_seen_less_often_than_in_an_eighth_of_cases_does_not_fit(share, fits):
+    told = np.array([1.4 * 0.5 * math.log(share)])
+    assert unknown.does_not_fit([(Feature("drain", {"blocked": 1.0}, 0.5, "Drain: blocked"), told)], 0) == (
+        () if fits else ("Drain: blocked",)
+    )
+
+
+def test_what_fits_least_is_named_first_and_no_more_than_four():
+    shares = {"a": 0.05, "b": 0.01, "c": 0.1, "d": 0.02, "e": 0.03, "f": 0.5}
+    weighed = [(Feature("drain", {"blocked": 1.0}, 1.0, name), np.array([1.4 * math.log(share)])) for name, share in shares.items()]
+    heard = (Feature("heard.wiring", {}, 1.0, "measured"), np.array([-9.0]))
+    assert unknown.does_not_fit([heard, *weighed], 0) == ("b", "d", "e", "a")
+
+
+def test_nobody_is_surer_than_this_that_nobody_knows_it():
+    network = network_of(unit_of(FREEZER), {"moment": "steady", "outside": "mild"})
+    nothing_fits = np.full(len(network.members), -900.0)
+    assert unknown.something_else(network, [], nothing_fits) == 0.98
+    assert unknown.something_else(network, [], -nothing_fits) == pytest.approx(0.0)

@@ -1,6 +1,7 @@
 """What is seen after an act: what the act did not touch is seen again as it was, what proves it counts, and a third cause is found."""
 
 import math
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
@@ -13,6 +14,7 @@ from kettle.judging.evidence import Feature, weigh
 from kettle.judging.network import network_of
 from kettle.judging.suspects import fold
 from kettle.judging.ways import HARDLY_ANEW, carried, seen_again
+from kettle.judging.weighing import first_and_again, worked_on
 from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.faults import COOLER, unit_of
 
@@ -135,3 +137,33 @@ def test_a_third_that_earns_nothing_is_counted_with_the_best_of_its_pairs():
     for earned, where in ((3.0, WIDE.rows[BEYOND]), (3.5, three)):
         likelihood[three] = earned
         assert fold(WIDE, likelihood, posterior)[where] == pytest.approx(1.0)
+
+
+def worked_with(**was):
+    """A course of which each of some causes was there by itself with a chance, and was worked on."""
+    folded = np.zeros(len(NETWORK.members))
+    for code, chance in was.items():
+        folded[NETWORK.rows[frozenset((code,))]] = chance
+    return worked_on(SimpleNamespace(network=NETWORK, folded=folded), dict.fromkeys(was, ()))
+
+
+def test_a_third_is_looked_for_beside_the_three_likeliest_that_were_worked_on():
+    found = worked_with(undercharge=0.4, door_seal=0.3, drain_blocked=0.2, condenser_dirty=0.06, overcharge=0.04)
+    assert found == {"undercharge", "door_seal", "drain_blocked"}
+
+
+@pytest.mark.parametrize(("chance", "looked"), [(0.05, True), (0.049, False)])
+def test_what_was_hardly_there_is_none_of_them(chance, looked):
+    assert ("door_seal" in worked_with(undercharge=0.9, door_seal=chance)) == looked
+
+
+def test_what_is_seen_again_of_a_unit_nobody_understands_worked_by_hand():
+    features = [
+        Feature("door", {"good": 1.0}, 0.5, ""),
+        Feature("drain", {"blocked": 1.0}, 1.0, ""),
+        Feature("compressor", {"off": 1.0}, 1.0, ""),
+    ]
+    stage = SimpleNamespace(weighed=[(one, np.zeros(1)) for one in features], last=["good", "running", ""])
+    first, again = first_and_again([stage])
+    assert [one.key for one, _ in first] == ["compressor"]
+    assert again == pytest.approx(0.5 * math.log(0.88) + math.log(0.06))

@@ -183,12 +183,8 @@ def _with_threes(
             cause = causes.get(third)
             pair, found = base.rows[frozenset((*block, *two))], cause.prior_on(unit, at) * _often(cause, history)
             if len(block) == len(base.given):
-                of = [
-                    base.rows[frozenset((*block, *some))]
-                    for some in combinations(sorted(codes), 2)
-                    if frozenset((*block, *some)) in base.rows
-                ]
-                threes.append([len(base.members) + len(members), *(of + of)[:3]])
+                of = [base.rows[frozenset((*block, *some))] for some in combinations(sorted(codes), 2)]
+                threes.append([len(base.members) + len(members), *of])
             members.append(tuple(sorted((*base.members[pair], cause), key=_in_order)))
             priors.append(base.log_prior[pair] + np.log(causes.PAIR_SHARE * found))
             pair_rows.append(base.table[pair])

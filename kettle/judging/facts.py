@@ -19,6 +19,11 @@ COLD_OUTSIDE_F = 60.0
 HOT_OUTSIDE_F = 100.0
 
 
+def rises_with_its_door(seen: Mapping[str, Value], over_set_f: float) -> bool:
+    """Return whether a box (°F over set) rises since its door stands open, as it does at a delivery, and was well before."""
+    return seen.get("door") == "left_open" and seen.get("box_trend") == "rising" and over_set_f <= AFTER_DEFROST_F
+
+
 @dataclass(frozen=True)
 class Felt:
     """A quantity estimated without the instrument it needs: its middle, half its width, and what it rests on."""
@@ -98,7 +103,7 @@ class Facts:
         since = self.number("since_defrost_min")
         if since is not None and since < AFTER_DEFROST_MIN and over <= AFTER_DEFROST_F and not self.is_("box_trend", "rising"):
             return "after_defrost"
-        if self.is_("door", "left_open") and self.is_("box_trend", "rising") and over <= AFTER_DEFROST_F:
+        if rises_with_its_door(self.seen, over):
             return "door_open"
         return "falling" if self.is_("box_trend", "falling") else ""
 

@@ -9,7 +9,7 @@ from contextlib import suppress
 from typing import Final
 
 from kettle.judging import electrics, running, touch
-from kettle.judging.facts import Facts
+from kettle.judging.facts import Facts, rises_with_its_door
 from kettle.knowledge import bands
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Observation, Value
@@ -102,8 +102,7 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
         out["stat_off_f"] = (cut_in + cut_out) / 2.0 - unit.set_f
     difference("lp_cut_in_off_f", _saturation(unit, "dew_f", got.get("lp_cut_in_psig")), unit.set_f)
     difference("rest_over_air_f", _saturation(unit, "bubble_f", got.get("resting_psig")), ambient)
-    rises_with_its_door = seen.get("box_trend") == "rising" and seen.get("door") == "left_open"
-    if seen.get("box_trend") in ("steady", "rising") and not rises_with_its_door:
+    if seen.get("box_trend") in ("steady", "rising") and air is not None and not rises_with_its_door(seen, air - unit.set_f):
         difference("held_warm_f", air, unit.set_f)
     if seen.get("low_pressure_switch") == "open" and seen.get("control_call") not in ("in_defrost", "satisfied"):
         difference("lp_open_off_f", sst, unit.set_f)

@@ -1,12 +1,17 @@
 """Each limit of the reasoning from both sides: the last value that is, the first that is not."""
 
+from types import SimpleNamespace
+
+import numpy as np
 import pytest
 
 from kettle.call.stages import _taken_back
 from kettle.judging import running
 from kettle.judging.course import Done
+from kettle.judging.evidence import Feature, weigh
 from kettle.judging.given import seen_there
 from kettle.judging.judge import judge
+from kettle.judging.network import Columns
 from kettle.judging.readings import work_out
 from kettle.judging.verdicts import on
 from kettle.knowledge import bands
@@ -146,3 +151,25 @@ def test_what_is_given_is_beside_every_answer_and_excludes_what_cannot_be_with_i
     assert all("undercharge" in one.codes for one in judged.ranking)
     assert not [one for one in judged.ranking if {"overcharge", "noncondensables"} & set(one.codes)]
     assert sum(one.probability for one in judged.ranking) == pytest.approx(1.0, abs=0.09)
+
+
+@pytest.mark.parametrize(
+    ("box", "door", "trend", "held"),
+    [
+        (51, "left_open", "rising", False),
+        (51.1, "left_open", "rising", True),
+        (51, "left_open", "steady", True),
+        (51, "good", "rising", True),
+    ],
+)
+def test_a_box_that_rises_with_its_door_is_not_held_warm(box, door, trend, held):
+    assert ("held_warm_f" in facts(COOLER, box_temp_f=box, door=door, box_trend=trend).derived) == held
+
+
+@pytest.mark.parametrize(("chance", "shrinks"), [(0.249, True), (0.251, False)])
+def test_what_a_sound_unit_shows_a_quarter_of_the_time_is_no_chance(chance, shrinks):
+    columns = {"td_f": Columns(0, ("low", "ok", "high"), False)}
+    table = np.array([[0.05, 0.95 - chance, chance], [0.02, 0.08, 0.9]])
+    network = SimpleNamespace(columns=columns, table=table, rows={frozenset(): 0})
+    near, far = (weigh(network, [Feature("td_f", {"high": 1.0}, 1.0, "", by_chance=share)])[0][1] for share in (1.0, 0.1))
+    assert (far[0] < near[0]) == (far[1] < near[1]) == shrinks

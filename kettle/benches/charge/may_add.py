@@ -147,7 +147,7 @@ def _plainly_short(f: Facts) -> bool:
 def _leak(f: Facts) -> tuple[State, str]:
     if f.is_("leak_test", "found"):
         return "first", "found: repair it, or the customer decides in writing"
-    return ("ok", "none found") if f.is_("leak_test", "none_found") else ("unknown", "not looked for: gas alone is a call-back")
+    return ("ok", "none found") if f.is_("leak_test", "none_found") else ("unknown", "no test stands yet: gas alone is a call-back")
 
 
 _ANY: Final = lambda f: True  # noqa: E731

@@ -9,10 +9,10 @@ from kettle.benches.refrigerant.change import step_of
 from kettle.benches.report.times import MARKS
 from kettle.call.call import Call
 from kettle.call.events import Event
-from kettle.call.says.meter import measured_words
+from kettle.call.says.meter import looked_words, measured_words, spot_words
 from kettle.call.words import lower, plain
 from kettle.judging.holds import ACTIONS
-from kettle.knowledge import causes
+from kettle.knowledge import anatomy, causes
 from kettle.knowledge.units import long_words
 
 # What is drawn, long, or only of use elsewhere is not told in a line.
@@ -49,8 +49,14 @@ def _ice(call: Call, event: Event) -> str:
     return {"before": "drawn as found", "after": "drawn after the melt"}.get(str(event.get("side")), "drawn")
 
 
+def _note(call: Call, event: Event) -> str:
+    part = f"{anatomy.get(event.data['part']).label}: " if event.get("part") else ""
+    return f"{part}{event.data['text']}"
+
+
 LINES: Final[Mapping[str, Callable[[Call, Event], str]]] = {
-    "measured": measured_words, "step": _step, "left_so": _left_so, "override": _override, "melt": _melt, "sibling": _sibling, "ice": _ice,
+    "measured": measured_words, "looked": looked_words, "spot": spot_words, "note": _note,
+    "step": _step, "left_so": _left_so, "override": _override, "melt": _melt, "sibling": _sibling, "ice": _ice,
     "time": lambda call, event: MARKS.get(event.data["what"], str(event.data["what"])),
     "seen": lambda call, event: PROOFS[event.data["proof"]].label,
     "found": lambda call, event: ", ".join(causes.get(code).label for code in event.data["causes"]),

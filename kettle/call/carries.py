@@ -20,11 +20,10 @@ from kettle.benches.refrigerant.compressor import OIL
 from kettle.benches.refrigerant.leaks import BACKGROUND, BY_CODE, HEARD, READING
 from kettle.benches.refrigerant.nitrogen import MINUTES, PSIG, TEMPERATURE_F
 from kettle.benches.refrigerant.vacuum import MICRONS
-from kettle.call import looks
 from kettle.call.placed import WHAT as PLACED
 from kettle.judging.holds import ACTIONS
 from kettle.judging.holds import BLOCKS as HOLDS
-from kettle.knowledge import acts, anatomy, causes, observations, refrigerants
+from kettle.knowledge import acts, anatomy, causes, looks, observations, refrigerants
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.parameters import PARAMETERS
 from kettle.power.circuit import STATES
@@ -35,6 +34,7 @@ SHORT: Final = 300
 LARGEST_VALUE: Final = 1e5
 MOST_MINUTES: Final = 7 * 24 * 60.0
 MOST_OZ: Final = 100_000.0
+SPOT_F: Final = (-60.0, 900.0)
 METER: Final = {"volts": (1000.0, "V"), "amps": (600.0, "A"), "ohms": (1e10, "Ω"), "microfarads": (5000.0, "µF")}
 
 
@@ -481,6 +481,14 @@ class Note(Carried):
     text: Words
     about: Annotated[str, OneOf("about", ("complaint", "changed"))] | None = None
     part: Annotated[str, OneOf("part", anatomy.PARTS)] | None = None
+
+
+class Spot(Carried):
+    """How warm a part was, by a thermometer or a camera."""
+
+    part: Annotated[str, OneOf("part", anatomy.PARTS)]
+    temp_f: Annotated[float, Field(ge=SPOT_F[0], le=SPOT_F[1])]
+    by: Annotated[str, OneOf("by", ("thermometer", "camera"))] = "thermometer"
 
 
 class Photo(Carried):

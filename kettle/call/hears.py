@@ -8,12 +8,11 @@ from typing import Any, Final
 
 from kettle.benches.ice import map as ice
 from kettle.benches.refrigerant import leaks, nitrogen
-from kettle.call import looks
 from kettle.call.events import NOTHING, Did, Event, Heard, Observed, Spoken
 from kettle.call.record import Record
 from kettle.judging.siblings import together
 from kettle.judging.testimony import Testimony
-from kettle.knowledge import anatomy, causes, observations
+from kettle.knowledge import anatomy, causes, looks, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
 from kettle.knowledge.parameters import PARAMETERS

@@ -3,6 +3,7 @@
 Superheat always uses the dew line, subcooling and condensing temperature the bubble line; nobody has to subtract.
 """
 
+import math
 import re
 from collections.abc import Callable, Mapping
 from contextlib import suppress
@@ -13,11 +14,14 @@ from kettle.judging.facts import Facts, rises_with_its_door
 from kettle.knowledge import bands
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Observation, Value
+from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import TRADE, ShownUnits, psig_to_psia
 
 # Where a gauge stands on liquid: read as a temperature, it is the bubble line.
 LIQUID_SIDE: Final = ("discharge_psig", "liquid_psig", "resting_psig")
+# Read as it stands on a probe set -> the quantity it is.
+READ_OFF: Final = {"superheat_read_f": "superheat_evap_f", "subcooling_read_f": "subcooling_f"}
 HEATED: Final = ("electric", "hot_gas")
 RUNNING_ON: Final = ("settled_min", "since_defrost_min")
 
@@ -28,9 +32,20 @@ def work_out(unit: Unit, seen: Mapping[str, Value], ages_min: Mapping[str, float
     `ages_min` gives the age of each observation in minutes where times are known.
     """
     derived, ages = derive(unit, seen), ages_min or {}
+    derived |= _read_off(seen, derived, ages)
     # Minutes since something happened run on after they were asked for.
     since = {key: value + ages[key] for key, value in seen.items() if key in RUNNING_ON and key in ages and isinstance(value, float)}
     return Facts(unit, {**seen, **since}, derived, touch.estimates(unit, seen, derived), ages, shown)
+
+
+def _read_off(seen: Mapping[str, Value], derived: Mapping[str, float], ages: Mapping[str, float]) -> dict[str, float]:
+    """What a probe set showed worked out already, where nothing younger says the same."""
+    found = {}
+    for key, quantity in READ_OFF.items():
+        value, youngest = seen.get(key), min((ages.get(need, math.inf) for need in QUANTITIES[quantity].needs), default=math.inf)
+        if isinstance(value, float) and (quantity not in derived or ages.get(key, math.inf) < youngest):
+            found[quantity] = value
+    return found
 
 
 def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:

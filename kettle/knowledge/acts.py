@@ -79,6 +79,7 @@ RUNNING: Final = tuple(
     for entry in REGISTRY.values()
     if (entry.group == "circuit" and entry.tool in ("gauge", "probe", "feel") and entry.key != "bulb")
     or entry.key in ("sight_glass", "compressor_amps", "return_air_f", "supply_air_f", "valve_sound", "valve_response")
+    or entry.key in ("superheat_read_f", "subcooling_read_f")
 )
 SUPERHEAT: Final = ("superheat_evap_f", "superheat_comp_f", "coil_outlet_feel")
 _AT_SET: Final = "Superheat in its band with the box near set, read 15 min later"

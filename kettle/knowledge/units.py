@@ -17,6 +17,7 @@ INHG_PER_PSI: Final = 2.036021
 PSI_PER_BAR: Final = 14.503774
 KPA_PER_PSI: Final = 6.894757
 PA_PER_MICRON: Final = 0.13332237
+MICRON_PER_INHG: Final = 25_400.0
 OZ_PER_LB: Final = 16.0
 KG_PER_LB: Final = 0.45359237
 MINUS: Final = "−"
@@ -78,14 +79,53 @@ MEASURES: Final[dict[str, tuple[Measure, ...]]] = {
     "Ω": (Measure("Ω", 1, 0, ("ohm", "ohms")), Measure("kΩ", 1e-3, 0, ("k", "kohm", "kohms")),
           Measure("MΩ", 1e-6, 0, ("m", "meg", "megohm", "megohms", "mohm"))),
     "micron": (Measure("micron", 1, 0, ("micron", "microns")), Measure("Pa", PA_PER_MICRON, 0, ("pa",), 1)),
+    "A": (Measure("A", 1, 0, ("a", "amp", "amps")), Measure("mA", 1000, 0, ("ma",))),
+    "V": (Measure("V", 1, 0, ("v", "volt", "volts", "vac")), Measure("mV", 1000, 0, ("mv",))),
+    "W": (Measure("W", 1, 0, ("w", "watt", "watts")), Measure("kW", 1e-3, 0, ("kw",))),
+    "%": (Measure("%", 1, 0, ("%", "percent")),),
+    "min": (Measure("min", 1, 0, ("min", "mins", "minute", "minutes")), Measure("h", 1 / 60, 0, ("h", "hr", "hrs", "hour", "hours"))),
 }
 # fmt: on
+# What a unit measures, for whoever named one of something else.
+MEASURED: Final[dict[str, str]] = {
+    "°F": "a temperature",
+    "°F diff": "a temperature",
+    "psig": "a pressure",
+    "psi": "a pressure",
+    "lb": "a weight",
+    "oz": "a weight",
+    "Ω": "a resistance",
+    "micron": "a vacuum",
+    "A": "a current",
+    "V": "a voltage",
+    "W": "a power",
+    "%": "a share",
+    "min": "a time",
+}  # fmt: skip
+# A comma before three digits is one of thousands: nobody reads a gauge to a thousandth.
+_THOUSANDS = re.compile(r"^[+-]?\d{1,3}(?:,\d{3})+(?!\d)")
 # Inches of mercury are vacuum whatever sign they carry.
 VACUUM_SUFFIX: Final = "inhg"
 # A charge this large is also told in pounds and ounces.
 POUNDS_FROM_OZ: Final = 32.0
 _POUNDS = re.compile(r"^(\d{1,4})\s*lbs?\.?\s*(\d{1,2}(?:[.,]\d{1,2})?)\s*oz$")
+_IN_HG = re.compile(r"(?:in\.?\s*|″\s*|\"\s*)hg\b", re.IGNORECASE)
 _ENTRY = re.compile(r"^([+-]?)(\d+(?:[.,]\d*)?|[.,]\d+)\s*([°a-zA-Z%Ω]*)$")
+
+
+def measured_in(suffix: str) -> str:
+    """Return what a unit as it is typed measures, in words ("a pressure"); empty for what is no unit."""
+    suffix = suffix.strip().lower().removeprefix("°")
+    if suffix == VACUUM_SUFFIX:
+        return MEASURED["psig"]
+    return next((MEASURED[unit] for unit, all_of in MEASURES.items() for one in all_of if suffix in (one.label.lower(), *one.typed)), "")
+
+
+def _too_coarse(inhg: float) -> str:
+    """Why inches of mercury are no vacuum reading: what they come to, and what such a gauge cannot tell."""
+    left = (STANDARD_ATMOSPHERE_PSIA * INHG_PER_PSI - inhg) * MICRON_PER_INHG
+    about = f"about {round(left, -2):,.0f} micron at sea level" if left >= 50.0 else "next to nothing"
+    return f"{inhg:g} inHg is {about}, and a gauge in inHg cannot tell a good vacuum from a bad one: read a micron gauge"
 
 
 @dataclass(frozen=True)
@@ -163,7 +203,10 @@ class ShownUnits:
 
     def _parse_one(self, text: str, unit: str) -> float:
         """One figure with or without its unit."""
-        cleaned = text.strip().replace(MINUS, "-")
+        cleaned = _IN_HG.sub(VACUUM_SUFFIX, text.strip().replace(MINUS, "-"))
+        thousands = _THOUSANDS.match(cleaned)
+        if thousands:
+            cleaned = thousands.group().replace(",", "") + cleaned[thousands.end() :]
         found = _ENTRY.match(cleaned)
         if not found:
             raise InputError(f"“{text.strip()[:30]}” is not a number")
@@ -178,8 +221,12 @@ class ShownUnits:
             value = self.measure(unit).to_stored(value)
         elif suffix == VACUUM_SUFFIX and unit == "psig":
             value = -abs(value) / INHG_PER_PSI
+        elif suffix == VACUUM_SUFFIX and unit == "micron":
+            raise InputError(_too_coarse(abs(value)))
         elif suffix != unit.lower():
-            raise InputError(f"“{found.group(3)}” is not a unit of this reading; it is taken in {self.label(unit)}")
+            what = measured_in(suffix)
+            is_what = f"is {what} and no unit" if what else "is not a unit"
+            raise InputError(f"“{found.group(3)}” {is_what} of this reading; it is taken in {self.label(unit)}")
         if not math.isfinite(value):
             raise InputError(f"“{text.strip()[:30]}” is too large a number")
         return value

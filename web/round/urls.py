@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from web.round.views import entries, judge, parts, promises, site, stops
+from web.round.views import entries, judge, noting, parts, promises, site, stops
 
 urlpatterns = [
     path("follow-ups/add/", promises.add, name="promise"),
@@ -13,9 +13,10 @@ urlpatterns = [
     path("parts/", parts.parts, name="parts"),
     path("parts/<slug:code>/", parts.part, name="part"),
     path("done/", parts.done, name="done"),
+    path("looked/", parts.looked, name="looked"),
     path("taken/", parts.taken, name="taken"),
-    path("heard/", parts.heard, name="heard"),
-    path("note/", parts.note, name="note"),
+    path("heard/", noting.heard, name="heard"),
+    path("note/", noting.note, name="note"),
     path("words/", site.words, name="words"),
     path("check-in/", site.check_in_view, name="check-in"),
     path("sibling/<int:pk>/", site.sibling, name="sibling"),

@@ -9,7 +9,7 @@ from kettle.call.says.acts import act
 from kettle.call.says.controls import cycle, program, set_words, setting, talked, watched
 from kettle.call.says.gas import first_start, leak_look, nitrogen, retrofit, step, vacuum, weighed, wires
 from kettle.call.says.ice import ice, melt
-from kettle.call.says.meter import looked, measured
+from kettle.call.says.meter import looked, measured, spot
 from kettle.call.says.people import (
     came_back,
     cause_label,
@@ -31,5 +31,6 @@ from kettle.call.says.sentence import Sentence
 __all__ = [
     "AS_LEFT", "SECTIONS", "Sentence", "WORDS_LEFT", "act", "came_back", "cause_label", "cycle", "decided", "first_start", "found", "ice",
     "kept", "leak_look", "left_so", "looked", "measured", "melt", "nitrogen", "note", "override", "placed", "program", "promise",
-    "reading", "retrofit", "set_words", "setting", "sibling", "step", "talked", "used", "vacuum", "visit", "watched", "weighed", "wires",
+    "reading", "retrofit", "set_words", "setting", "sibling", "spot",
+    "step", "talked", "used", "vacuum", "visit", "watched", "weighed", "wires",
 ]  # fmt: skip

@@ -2,7 +2,6 @@
 
 from typing import Final
 
-from kettle.call import looks
 from kettle.call.call import LEFT, Call
 from kettle.call.events import Event
 from kettle.call.hears import (
@@ -10,6 +9,7 @@ from kettle.call.hears import (
 )
 from kettle.call.says.sentence import Sentence, sentence
 from kettle.call.words import listed, plain
+from kettle.knowledge import anatomy, looks
 from kettle.knowledge.units import format_number, ohms_text
 from kettle.power.circuit import STATES
 
@@ -78,7 +78,23 @@ def measured_words(call: Call, event: Event) -> str:
 
 def looked(call: Call, event: Event) -> list[Sentence]:
     """A part as it was seen."""
-    look = looks.get(event.data["part"], event.data["state"])
-    note = f" ({event.data['note']})" if event.get("note") else ""
     section = "left" if call.phase(event) == LEFT and call.staged.steps else "found"
-    return [sentence(section, f"{look.label}{call.record.on_words(event.on)}{note}", (event,), "word")]
+    return [sentence(section, looked_words(call, event), (event,), "word")]
+
+
+def looked_words(call: Call, event: Event) -> str:
+    """How a part looked, with what was noted of it."""
+    note = f" ({event.data['note']})" if event.get("note") else ""
+    return f"{looks.get(event.data['part'], event.data['state']).label}{call.record.on_words(event.on)}{note}"
+
+
+def spot(call: Call, event: Event) -> list[Sentence]:
+    """How warm a part was."""
+    section = "left" if call.phase(event) == LEFT and call.staged.steps else "found"
+    return [sentence(section, f"{spot_words(call, event)}", (event,), "word")]
+
+
+def spot_words(call: Call, event: Event) -> str:
+    """A part's temperature and what it was read with."""
+    by = "camera" if event.get("by") == "camera" else "thermometer"
+    return f"{anatomy.get(event.data['part']).label} {call.shown.text(event.data['temp_f'], '°F')} by {by}{call.record.on_words(event.on)}"

@@ -57,6 +57,11 @@ ENTRIES: Final[tuple[Observation, ...]] = (
           plausible={"any": (20, 145)}, holds=HEAD_HOLDS),
     temp("liquid_line_valve_f", "Liquid at valve", "circuit", "Clamp on the liquid line just before the valve", 2, -40, 160,
           plausible={"any": (0, 140)}, per_evaporator=True),
+    # As a probe set shows them: it took the two readings itself, and keeps them.
+    figure("superheat_read_f", "Superheat read", "circuit", "°F diff", -30, 120, "As a probe set shows it at the coil's outlet", 0.5,
+            "record", holds=COIL_HOLDS, fresh_min=30, plausible={"any": (-5, 70)}, spoils="another refrigerant chosen on the probe set"),
+    figure("subcooling_read_f", "Subcooling read", "circuit", "°F diff", -20, 80, "As a probe set shows it on the liquid line", 0.5,
+            "record", holds=HEAD_HOLDS, fresh_min=30, plausible={"any": (-3, 45)}, spoils="another refrigerant chosen on the probe set"),
     figure("drier_drop_f", "Drop over drier", "circuit", "°F diff", -2, 60, "Clamp both sides of the drier and compare", 2, "probe",
             plausible={"any": (-2, 40)}, spoils="two clamps that do not agree: swap them and read again"),
     choice("sight_glass", "Sight glass", "circuit", "Torch on the glass after ten minutes running", "clear", "few_bubbles",

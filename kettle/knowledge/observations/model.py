@@ -11,6 +11,8 @@ from kettle.knowledge.units import TRADE, ShownUnits, ohms_text
 # "record" comes from the shop's own records: nobody is asked to go and look.
 Tool = Literal["record", "ask", "look", "feel", "probe", "controller", "meter", "gauge", "test"]
 Group = Literal["told", "safety", "box", "ice", "air", "condenser", "circuit", "power", "controls"]
+# What a meter says that finds no way through; it is kept as the most that can be read.
+OPEN_LOOP: Final = ("ol", "o.l", "o.l.", "0l", "open", "infinite", "infinity", "∞")
 Value = float | str | tuple[str, ...]
 Range = tuple[float, float]
 
@@ -123,6 +125,8 @@ class Observation:
         """Return the stored form of what was typed or tapped; InputError as in `check`."""
         if not self.is_number:
             return self.check(typed)
+        if self.unit == "Ω" and str(typed).strip().lower() in OPEN_LOOP:
+            return self.high
         try:
             value = shown.parse(str(typed), self.unit)
         except InputError as error:
@@ -137,6 +141,8 @@ class Observation:
         """Return the value in words and figures as it is shown to a technician."""
         if self.is_number:
             if self.unit == "Ω":
+                if float(value) >= self.high:
+                    return OPEN_LOOP[0].upper()
                 return ohms_text(float(value)) if with_unit else ohms_text(float(value)).removesuffix(" Ω")
             if not with_unit:
                 return shown.figure(float(value), self.unit, self.decimals)

@@ -146,6 +146,8 @@ METERED: Final[dict[str, Answer]] = {
     "discharge_line_f": _running(lambda rig: rig.flows.discharge_line_f),
     "liquid_line_f": _running(lambda rig: rig.flows.liquid_f),
     "liquid_line_valve_f": _running(lambda rig: rig.flows.valve_inlet_f),
+    "superheat_read_f": _running(lambda rig: rig.flows.superheat_f),
+    "subcooling_read_f": _running(lambda rig: rig.flows.subcooling_f),
     "drier_drop_f": _running(lambda rig: max(0.0, float(rig.flows.liquid_f - rig.flows.valve_inlet_f))),
     "receiver_level_pct": _running(lambda rig: 100.0 * rig.flows.receiver_share),
     "settled_min": lambda rig: float(rig.state.since_start_h) * 60.0 if rig.running else None,

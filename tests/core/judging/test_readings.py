@@ -99,3 +99,16 @@ def test_what_one_observation_says_of_another():
     assert readings.implied_by("fans_still", {"fans_still": ("fan_2",)}) == {"evap_fans": "some_stopped"}
     assert readings.implied_by("fans_still", {"fans_still": ("none",)}) == {"evap_fans": "running"}
     assert readings.implied_by("ambient_f", {"ambient_f": 80.0, "fans_still": ("fan_1",)}) == {}
+
+
+def test_what_a_probe_set_shows_is_superheat_and_subcooling_until_both_readings_are_taken_anew():
+    unit = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-404A"))
+    read = readings.work_out(unit, {"superheat_read_f": 28.0, "subcooling_read_f": 9.0})
+    assert read.derived["superheat_evap_f"] == 28.0 and read.derived["subcooling_f"] == 9.0
+    both = {"superheat_read_f": 28.0, "suction_psig": 50.0, "suction_line_evap_f": 40.0}
+    worked_out = readings.work_out(unit, {key: value for key, value in both.items() if key != "superheat_read_f"}).derived[
+        "superheat_evap_f"
+    ]
+    older = {"superheat_read_f": 30.0, "suction_psig": 5.0, "suction_line_evap_f": 4.0}
+    assert readings.work_out(unit, both, older).derived["superheat_evap_f"] == worked_out != 28.0
+    assert readings.work_out(unit, both, older | {"superheat_read_f": 1.0}).derived["superheat_evap_f"] == 28.0

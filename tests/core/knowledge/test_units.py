@@ -2,6 +2,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import (
     MEASURES,
@@ -122,3 +123,32 @@ def test_a_bare_figure_is_in_the_persons_unit_and_a_named_one_in_its_own():
 def test_a_range_is_told_in_one_unit():
     assert METRIC.span(32, 50, "°F") == "0 to 10 °C"
     assert ShownUnits().span(4, 10, "°F diff") == "4 to 10 °F"
+
+
+@pytest.mark.parametrize(
+    ("typed", "unit", "expected"),
+    [("8.6 amps", "A", 8.6), ("850 mA", "A", 0.85), ("118 volts", "V", 118.0), ("1.4 kW", "W", 1400.0), ("2 h", "min", 120.0),
+     ("1,200 microns", "micron", 1200.0), ("31,5", "psig", 31.5), ("-12,000", "Ω", -12000.0), ("29 in hg", "psig", -14.243)],
+)  # fmt: skip
+def test_units_are_named_as_people_type_them(typed, unit, expected):
+    assert ShownUnits().parse(typed, unit) == pytest.approx(expected, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("typed", "unit", "what"), [("33 ohm", "A", "a resistance"), ("45 psig", "°F", "a pressure"), ("9 A", "V", "a current")]
+)
+def test_a_unit_of_another_quantity_is_named_with_the_one_that_is_wanted(typed, unit, what):
+    with pytest.raises(InputError, match=f"{what}.*taken in {unit}"):
+        ShownUnits().parse(typed, unit)
+
+
+def test_inches_of_mercury_are_no_vacuum_reading():
+    # 29.92 inHg is one atmosphere, and an inch of mercury 25,400 micron: 28.9 inHg leaves 1.02 of them.
+    with pytest.raises(InputError, match="about 25,900 micron.*micron gauge"):
+        ShownUnits().parse("28.9 inHg", "micron")
+
+
+def test_ohms_that_find_no_way_through_are_read_and_shown_as_such():
+    winding = observations.get("winding_cs_ohm")
+    assert winding.parse("OL") == winding.parse("open") == winding.high and winding.show(winding.high) == "OL"
+    assert winding.show(9_000_000.0) == "9.0 MΩ"

@@ -1,5 +1,6 @@
 """Every fact has a place: the parts' sheets, everything taken, and words as they come to mind."""
 
+import json
 import re
 from datetime import timedelta
 
@@ -8,10 +9,12 @@ from django.urls import reverse
 from django.utils import timezone
 
 from kettle.knowledge import anatomy
+from kettle.knowledge.errors import InputError
 from web.benches.defrost.actions.keep_program import keep_program
+from web.logbook.actions.keep_happened import keep_happened
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.models import Act, Reading, Unit
+from web.logbook.models import Act, Happened, Reading, Unit
 
 
 @pytest.mark.parametrize("part", [part.code for part in anatomy.PARTS.values()])
@@ -118,10 +121,69 @@ def test_an_act_is_noted_too(call, at_work):
 
 def test_what_is_not_understood_or_must_wait_is_said(call, at_work, read_in):
     nothing = at_work.post(reverse("note", args=[call.number]), {"words": "qwrtz blorp", "stop": "read"}).content.decode()
-    assert "Nothing here is called that" in nothing
+    assert "In words" in nothing and not Happened.objects.exists(), "shown before it is kept"
     read_in(ice_form="hard_ice", ice_places=["coil_whole"])
     held = at_work.post(reverse("note", args=[call.number]), {"words": "suction 12", "meant": "Suction: 12.0 psig", "stop": "read"})
     assert "waits" in held.content.decode() and not Reading.objects.filter(key="suction_psig").exists()
+
+
+def noted(at_work, call, words, *meant, **more):
+    return at_work.post(reverse("note", args=[call.number]), {"words": words, "meant": list(meant), "stop": "read", **more})
+
+
+def test_several_facts_of_one_sentence_are_kept_and_the_rest_stays(call, at_work):
+    words = "glass clear, bulb insulated, lamp out in box"
+    answer = noted(at_work, call, words, "Sight glass: clear", "In words, at box")
+    assert Reading.objects.get().key == "sight_glass" and Reading.objects.get().typed == "glass clear"
+    kept = Happened.objects.get()
+    assert (kept.kind, kept.data) == ("note", {"text": "lamp out in box", "part": "box"})
+    assert json.loads(answer["HX-Trigger"]) == {"noted": {"rest": "bulb insulated"}}, "what has to be chosen is not taken by Enter"
+    noted(at_work, call, "bulb insulated", "Done: bulb insulated")
+    assert not Act.objects.exists(), "an act that is only offered is not kept by Enter"
+    noted(at_work, call, "bulb insulated", "Done: bulb insulated", piece=0)
+    assert Act.objects.get().code == "bulb.insulated"
+
+
+def test_what_is_refused_is_kept_as_words_only_where_that_was_tapped(call, at_work):
+    shown = noted(at_work, call, "box 45 psig", "In words, at box").content.decode()
+    assert "a pressure" in shown and not Happened.objects.exists()
+    noted(at_work, call, "box 45 psig", "In words, at box", piece=0)
+    assert Happened.objects.get().data["text"] == "box 45 psig" and not Reading.objects.exists()
+
+
+def test_looks_temperatures_and_words_stand_at_their_part_and_in_the_report(call, at_work):
+    noted(at_work, call, "compressor seized", "Seen: compressor seized")
+    noted(at_work, call, "contactor 148F", "Contactor: 148.0 °F by thermometer")
+    noted(at_work, call, "lamp out in box", "In words, at box")
+    assert [row.kind for row in Happened.objects.order_by("pk")] == ["looked", "spot", "note"]
+    assert "Compressor seized" in at_work.get(reverse("part", args=[call.number, "compressor"])).content.decode()
+    assert "148.0 °F by thermometer" in at_work.get(reverse("part", args=[call.number, "contactor"])).content.decode()
+    said = at_work.get(reverse("taken", args=[call.number])).content.decode()
+    assert "Compressor seized" in said and "Box: lamp out in box" in said
+    report = at_work.get(reverse("report", args=[call.number])).content.decode()
+    assert "lamp out in box" in report and "148.0 °F by thermometer" in report and "ompressor seized" in report
+    row = Happened.objects.get(kind="looked")
+    at_work.post(reverse("take-back", args=[call.number, "happened", row.pk]), {"back": "compressor"})
+    row.refresh_from_db()
+    assert row.undone_at is not None
+
+
+def test_how_a_part_looked_is_tapped_on_its_sheet(call, at_work):
+    at_work.post(reverse("looked", args=[call.number]), {"part": "evap_fan", "state": "tight", "stop": "read"})
+    assert Happened.objects.get().data == {"part": "evap_fan", "state": "tight"}
+    wrong = at_work.post(reverse("looked", args=[call.number]), {"part": "evap_fan", "state": "moon"}, follow=True).content.decode()
+    assert "is not known" in wrong and Happened.objects.count() == 1
+    assert at_work.post(reverse("looked", args=[call.number]), {"part": "moon", "state": "tight"}).status_code == 404
+
+
+def test_words_beyond_their_length_and_other_kinds_are_refused(call, user):
+    with pytest.raises(InputError, match="not kept here"):
+        keep_happened(user, call, "retrofit", {"to": "R-449A"})
+    with pytest.raises(InputError, match="Note"):
+        keep_happened(user, call, "note", {"text": "x" * 5000})
+    with pytest.raises(InputError, match="this unit has none"):
+        keep_happened(user, call, "spot", {"part": "cap_tube", "temp_f": 50.0})
+    assert not Happened.objects.exists()
 
 
 def test_display_and_thermometer_of_different_times_are_no_pair(user, call):

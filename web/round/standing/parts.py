@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from kettle.judging import running
-from kettle.knowledge import acts, anatomy
+from kettle.knowledge import acts, anatomy, looks, observations
 from web.logbook.calls.courses import acts_of
 from web.round.picture import parts_behind
 
@@ -18,6 +18,8 @@ class Sheet:
     done: list
 
     shown: object = None
+    looks: tuple = ()
+    words: tuple = ()
 
     @property
     def steps(self):
@@ -40,7 +42,31 @@ def sheet_of(standing, part):
     facts = standing.judgement.facts
     entries = [e for e in part.observed_on(standing.unit) if e.key in standing.readings or running.can_be_asked(e, facts)]
     done = [step for step in acts_of(standing.call, standing.told) if step.part == part.code]
-    return Sheet(part, [standing.tag(entry.key) for entry in entries], part.acts_on(standing.unit), done, standing.shown)
+    tags = [standing.tag(entry.key) for entry in entries]
+    return Sheet(part, tags, part.acts_on(standing.unit), done, standing.shown, _looks(standing, part), _words(standing, part))
+
+
+def _looks(standing, part):
+    """How a part can look beside what has an entry of its own, and whether it was seen so."""
+    seen = {event.data["state"] for event in _kept(standing, part, "looked")}
+    own = {(tag_key, word) for tag_key in part.keys for word, _ in observations.get(tag_key).choices}
+    found = [looks.get(part.code, state) for state in looks.PARTS.get(part.code, ())]
+    return tuple((look, look.state in seen) for look in found if look.says not in own or look.state in seen)
+
+
+def _words(standing, part):
+    """What was noted of a part in words, how warm it was, and how it looked, in order; each with what takes it back."""
+    events = [event for kind in ("looked", "spot", "note") for event in _kept(standing, part, kind)]
+    events.sort(key=lambda event: (event.at, event.number))
+    return tuple((standing.told.brief(event), event, event.ref.rpartition(":")[2]) for event in events)
+
+
+def _kept(standing, part, kind):
+    on = standing.coil if part.per_coil and standing.unit.evaporators > 1 else None
+    return [
+        event for event in standing.told.record.standing
+        if event.kind == kind and event.get("part") == part.code and (on is None or event.on in (None, on))
+    ]  # fmt: skip
 
 
 def sheets_of(standing, code):

@@ -1,6 +1,4 @@
-"""The parts of the unit on a call: their sheets, what was done to them, everything taken, and what is noted as it comes to mind."""
-
-import json
+"""The parts of the unit on a call: their sheets, what was done to them, everything taken."""
 
 from django.contrib import messages
 from django.http import Http404
@@ -8,20 +6,16 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
 
-from kettle.benches.noting import LONGEST, hear
 from kettle.knowledge import acts, anatomy, cautions
 from kettle.knowledge.errors import InputError
 from web.logbook.actions.do_act import Held, do_act
-from web.logbook.actions.record_reading import record_reading
-from web.logbook.calls.holds import action_of
+from web.logbook.actions.keep_happened import keep_happened
 from web.round.icemaps import painting
 from web.round.standing.parts import against, areas_of, sheets_of
 from web.round.standing.taken import taken_on_call
 from web.round.stops import BY_SLUG
-from web.round.views.entries import changed
 from web.round.views.pages import call_of, frame, standing_of
 
-NOT_UNDERSTOOD = "Nothing here is called that. Try the part and what it does: door switch open, suction 26F, heater 7.2"
 FIRST_STOP = "judge"
 LIKELIEST = 2
 # Benches with a page of their own that a thing done leads back to.
@@ -115,60 +109,27 @@ def done(request, number):
     return redirect(back, number=number) if back in BENCHES else redirect("part", number=number, code=kept.part)
 
 
+@require_POST
+def looked(request, number):
+    """Keep how a part looked, as it was tapped on its sheet."""
+    call = call_of(request, number)
+    standing, part_code = standing_of(request, call), request.POST.get("part", "")
+    if part_code not in anatomy.PARTS or not anatomy.get(part_code).exists_on(standing.unit):
+        raise Http404
+    coil = standing.coil if standing.unit.evaporators > 1 else None
+    try:
+        keep_happened(request.user, call, "looked", {"part": part_code, "state": request.POST.get("state", "")}, coil)
+    except InputError as error:
+        messages.error(request, str(error))
+    back = request.POST.get("back", "")
+    if back in BY_SLUG:
+        return redirect(reverse("stop", args=[number, back]) + (f"?part={part_code}" if back == "arrive" else ""))
+    return redirect("part", number=number, code=part_code)
+
+
 @require_safe
 def taken(request, number):
     """Everything taken on the call, by stage and part; each can be corrected or taken back."""
     call = call_of(request, number)
     standing = standing_of(request, call)
     return render(request, "round/taken.html", frame(request, call, _from(request), standing) | {"stages": taken_on_call(standing)})
-
-
-@require_safe
-def heard(request, number):
-    """What typed words may mean, to be looked at before it is kept."""
-    call = call_of(request, number)
-    return _heard(request, call, request.GET.get("words", ""))
-
-
-def _heard(request, call, words, error=""):
-    standing = standing_of(request, call)
-    found = hear(words, standing.unit, standing.shown)
-    if not error and words.strip() and not found:
-        error = NOT_UNDERSTOOD
-    rows = [(one.words, json.dumps({"meant": one.words, "words": words[:LONGEST]})) for one in found]
-    return render(request, "round/_heard.html", {"call": call, "heard": rows, "note_error": error})
-
-
-@require_POST
-def note(request, number):
-    """Keep what was noted as it was shown; what was not shown yet is shown first."""
-    call = call_of(request, number)
-    standing, words, meant = standing_of(request, call), request.POST.get("words", ""), request.POST.get("meant", "")
-    found = next((one for one in hear(words, standing.unit, standing.shown) if one.words == meant), None)
-    if found is None:
-        return _heard(request, call, words)
-    coil = standing.coil if standing.coil > 1 else None
-    try:
-        if found.act is not None:
-            do_act(request.user, call, standing.judgement, found.code, evaporator=standing.coil if standing.unit.evaporators > 1 else None)
-        else:
-            held = standing.judgement if action_of(found.entry) is not None else None
-            value = _with_what_stands(standing, found)
-            record_reading(request.user, call, found.entry.key, value, evaporator=coil, words=words, judgement=held)
-    except InputError as error:
-        return _heard(request, call, words, str(error))
-    if found.act is not None:
-        response = render(request, "round/_heard.html", {"call": call, "kept": found.words})
-        response["HX-Refresh"] = "true"
-        return response
-    return changed(request, number, found.entry.key, kept_note=found.words)
-
-
-def _with_what_stands(standing, found):
-    """A word of a list joins those that stand; the word for nothing stands alone."""
-    reading = standing.readings.get(found.entry.key)
-    if not found.entry.many or reading is None:
-        return found.value
-    nothing = {"none", "nowhere", "nothing"}
-    words = [word for word in reading.value if word not in nothing] if not set(found.value) & nothing else []
-    return [*words, *(word for word in found.value if word not in words)]

@@ -173,10 +173,24 @@ document.addEventListener("htmx:configRequest", (event) => {
   if (event.target.closest(".note-it") && event.detail.verb === "post") document.getElementById("note-words").dataset.sent = event
     .detail.parameters.words;
 });
-document.addEventListener("noted", () => {
+document.addEventListener("noted", (event) => {
   const words = document.getElementById("note-words");
-  if (words && words.value === words.dataset.sent) words.value = "";
+  const rest = event.detail?.rest ?? "";
+  if (words && words.value === words.dataset.sent) words.value = rest;
+  if (rest) sessionStorage.setItem(`note ${location.pathname}`, rest);
 });
+/* What was not kept of it stands in the field again once the page was made anew. */
+{
+  const words = document.getElementById("note-words");
+  const rest = sessionStorage.getItem(`note ${location.pathname}`);
+  sessionStorage.removeItem(`note ${location.pathname}`);
+  if (words && rest) window.addEventListener("load", () => {
+    words.value = rest;
+    words.dispatchEvent(new Event("input", {
+      bubbles: true
+    }));
+  });
+}
 
 /* A figure read again and found the same is a reading too: typed over and entered, it is sent though nothing changed. */
 document.addEventListener("focusin", (event) => {

@@ -2,9 +2,10 @@
 
 import difflib
 from dataclasses import dataclass
-from typing import Final
+from typing import Any, Final
 
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.observations import REGISTRY
 
 
 @dataclass(frozen=True)
@@ -17,7 +18,19 @@ class Look:
     says: tuple[str, str] | None = None
     causes: tuple[str, ...] = ()
 
+    def exists_on(self, unit: Any) -> bool:
+        """Whether a unit built like this can look so: what it is as an observation must exist on it."""
+        return self.says is None or REGISTRY[self.says[0]].exists_on(unit)
 
+    @property
+    def says_more(self) -> bool:
+        """Whether it says more than the observation it is."""
+        return self.says is None or bool(self.causes) or (self.part, self.state) in _MORE
+
+
+# Told apart from the observation's own word by whoever looked closer.
+_MORE: Final = (("compressor", "seized"), ("compressor", "shell_hot"), ("door", "hinge_worn"), ("bulb", "half_outside"),
+                ("drain", "float_stuck"), ("drain", "condensate_heater_dead"))  # fmt: skip
 # fmt: off
 _ALL: Final = (
     Look("compressor", "hums", "Compressor hums and does not start", ("compressor", "humming")),

@@ -38,7 +38,9 @@ class Meant:
         if self.sort == OBSERVED:
             return observations.get(self.one).exists_on(unit)
         part = anatomy.get(self.one)
-        return part.exists_on(unit) and (self.sort == SEEN or acts.get(self.one, self.other) in part.acts_on(unit))
+        if self.sort == SEEN:
+            return part.exists_on(unit) and looks.get(self.one, self.other).exists_on(unit)
+        return part.exists_on(unit) and acts.get(self.one, self.other) in part.acts_on(unit)
 
 
 @cache

@@ -3,7 +3,7 @@
 from pydantic import ValidationError
 
 from kettle.call.kinds import KINDS
-from kettle.knowledge import anatomy
+from kettle.knowledge import anatomy, looks
 from kettle.knowledge.errors import InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
@@ -29,6 +29,8 @@ def keep_happened(user, call, kind, data, evaporator=None):
     part = anatomy.PARTS.get(data.get("part", ""))
     if part is not None and not part.exists_on(call.unit.resolved()):
         raise InputError(f"{part.label}: this unit has none")
+    if kind == "looked" and not looks.get(data["part"], data["state"]).exists_on(call.unit.resolved()):
+        raise InputError(f"{looks.get(data['part'], data['state']).label}: this unit is not built so")
     if call.happeneds.count() >= MOST:
         raise InputError(f"{call} holds {MOST} of these, which is all it can: open a new call")
     kept = Happened.objects.create(

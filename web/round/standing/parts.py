@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from kettle.judging import running
-from kettle.knowledge import acts, anatomy, looks, observations
+from kettle.knowledge import acts, anatomy, looks
 from web.logbook.calls.courses import acts_of
 from web.round.picture import parts_behind
 
@@ -49,9 +49,8 @@ def sheet_of(standing, part):
 def _looks(standing, part):
     """How a part can look beside what has an entry of its own, and whether it was seen so."""
     seen = {event.data["state"] for event in _kept(standing, part, "looked")}
-    own = {(tag_key, word) for tag_key in part.keys for word, _ in observations.get(tag_key).choices}
     found = [looks.get(part.code, state) for state in looks.PARTS.get(part.code, ())]
-    return tuple((look, look.state in seen) for look in found if look.says not in own or look.state in seen)
+    return tuple((look, look.state in seen) for look in found if look.says_more and look.exists_on(standing.unit))
 
 
 def _words(standing, part):

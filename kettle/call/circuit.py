@@ -155,12 +155,8 @@ class Wired:
 
     def parts_of(self, faults: Sequence[Fault], likely: Figures) -> tuple[Part, ...]:
         """Return the parts that can be at fault, likeliest first, of faults and how likely each is (`standing`)."""
-        order = np.argsort(-likely, kind="stable")[:PARTS_TOLD]
-        return tuple(
-            Part(faults[n].part, faults[n].way, float(likely[n]), measure.told(self.circuit, faults[n]), faults[n])
-            for n in order
-            if likely[n] >= PART_FROM and faults[n] != SOUND
-        )
+        ranked = [one for one in measure.by_part(self.circuit, faults, likely) if one.fault != SOUND and one.probability >= PART_FROM]
+        return tuple(Part(one.fault.part, one.fault.way, one.probability, one.label, one.fault) for one in ranked[:PARTS_TOLD])
 
     def standing(self, left: Mapping[str, float], state: str) -> tuple[list[Fault], Figures]:
         """Return every fault of the circuit and how likely it is now, by what was measured and seen, and by what Judge leaves.
@@ -207,7 +203,7 @@ class Wired:
         readings = self.wirings[-1].readings
         done = {frozenset((r.one, r.other)) if r.what != "amps" else frozenset((r.one,)) for r in readings}
         at = {"panel", *(self.circuit.point(key).place for r in readings if r.what != "amps" for key in (r.one, r.other))}
-        return measure.next_leads(self.circuit, faults, likely, state, at, 1, done)
+        return measure.next_leads(self.circuit, faults, likely, state, at, 1, done | measure.known_dead(self.circuit, self.seen(state)))
 
 
 def reading_of(circuit: Circuit, event: Event) -> Reading | None:

@@ -151,7 +151,10 @@ def _event(record: Record, number: int, raw: Mapping[str, Any], at: datetime) ->
         said = first_line(error, {}, model).replace("unknown key", f"unknown key of {kind}", 1)
         raise InputError(f"event {number} ({kind}): {said}") from None
     on = _coil(record, number, kind, raw.get("on"))
-    made = Event(number, kind, carried.model_dump(exclude_none=True), at, on, "", undone)
+    carries = carried.model_dump(exclude_none=True)
+    if kind == "measured":
+        carries |= {end: record.circuit.renamed(carries[end]) for end in ("one", "other") if end in carries}
+    made = Event(number, kind, carries, at, on, "", undone)
     _fits(record, made)
     return made
 

@@ -7,7 +7,7 @@ from kettle.judging import running
 from kettle.judging.facts import Facts
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import causes
-from kettle.knowledge.causes.seen import FAN_VOLTS, SEEN
+from kettle.knowledge.causes.seen import BELOW, FAN_VOLTS, SEEN
 
 RUNS: Final = ("running", "short_cycling")
 # Every set of them has hypotheses of its own: past so many the rest competes as it did.
@@ -16,7 +16,7 @@ MOST: Final = 3
 
 def seen_there(facts: Facts) -> tuple[str, ...]:
     """Return the codes of the causes that what stands shows to the eye, in the order of the table."""
-    found = []
+    found = [code for key, (limit, code) in BELOW.items() if (figure := facts.number(key)) is not None and figure < limit]
     for key, words in SEEN.items():
         code = words.get(str(facts.seen.get(key, "")))
         if code is None or running.says_nothing(key, facts) or not causes.get(code).possible_on(facts.unit):

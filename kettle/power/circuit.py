@@ -32,6 +32,8 @@ OPEN_OHM: Final = 1e9
 # What a wire is called where a circuit has no switch.
 IN_PLACE: Final = "Wire in place of "
 CLOSED_OHM: Final = 0.02
+# Kinds of part whose place a wire takes where they are not there.
+PASSES: Final = ("switch", "contact", "pole", "fuse", "disconnect", "overload", "output", "wire")
 # Where a point lies: how it is reached, minutes to get there with the leads.
 PLACES: Final[dict[str, tuple[str, float]]] = {
     "panel": ("in the panel, cover off", 0.5),
@@ -103,7 +105,16 @@ class Circuit:
     @property
     def common(self) -> str:
         """The point that volts of the control are taken against: neutral, or the other leg."""
-        return "N" if self.phases == 1 else "L2"
+        return "N" if any(point.key == "N" for point in self.points) else "L2"
+
+    @property
+    def two_legs(self) -> bool:
+        """Whether one phase comes as two hot legs: half its volts each to ground, and no neutral."""
+        return self.phases == 1 and self.common == "L2"
+
+    def renamed(self, key: str) -> str:
+        """Return the point that a measurement kept as `key` was on: a unit of two hot legs once had its second leg as neutral."""
+        return "L2" if key == "N" and self.two_legs else key
 
     def part(self, key: str) -> Part:
         """Return a part; InputError for one the circuit has not."""
@@ -134,16 +145,34 @@ class Circuit:
         return replace(self, supply={}, parts=kept, motors={name: own for name, own in self.motors.items() if set(own) <= keys})
 
     def without(self, *keys: str) -> "Circuit":
-        """Return the circuit without some parts; a switch that is not there is a wire."""
-        kept = tuple(
-            Part(part.key, IN_PLACE + part.label.lower(), "wire", part.a, part.b)
-            if part.key in keys and part.kind in ("switch", "contact")
-            else part
-            for part in self.parts
-            if part.key not in keys or part.kind in ("switch", "contact")
-        )
-        motors = {name: parts for name, parts in self.motors.items() if not set(parts) & set(keys)}
-        return replace(self, parts=kept, motors=motors)
+        """Return the circuit without some parts: what only passes the current on is a wire, a load hangs where its contactor's coil did,
+        and control without a transformer is at line volts."""
+        gone = set(keys)
+        motors = {name: left for name, parts in self.motors.items() if (left := tuple(key for key in parts if key not in gone))}
+        coils = {part.key: part for part in self.parts if part.key in gone and part.kind == "coil"}
+        straight: set[str] = set()
+        kept: list[Part] = []
+        for part in self.parts:
+            moved_by = coils.get(part.coil)
+            if part.motor and (part.key in gone or part.motor not in motors):
+                # Nothing turns that would move it, or it is not there: what it switches hangs in the air.
+                continue
+            if moved_by is not None and moved_by.key not in straight and not part.opens:
+                # Without the contactor its load hangs straight on what would have called it.
+                straight.add(moved_by.key)
+                kept.append(_wire(part, moved_by.a))
+            elif part.kind == "transformer" and part.key in gone:
+                kept += [_wire(part, part.a, part.secondary[0]), _wire(part, part.b, part.secondary[1], "_back")]
+            elif moved_by is not None or (part.key in gone and part.kind in PASSES):
+                kept.append(_wire(part, part.a))
+            elif part.key not in gone:
+                kept.append(part)
+        return replace(self, parts=tuple(kept), motors=motors)
+
+
+def _wire(part: Part, a: str, b: str = "", more: str = "") -> Part:
+    """A wire in place of a part, from `a` to its other end."""
+    return Part(part.key + more, IN_PLACE + part.label.lower(), "wire", a, b or part.b)
 
 
 def check_state(state: str) -> str:

@@ -53,13 +53,14 @@ def along(circuit: Circuit, readings: Sequence[Reading]) -> list[Step]:
     for part in circuit.parts:
         if part.kind in ("switch", "contact") and part.key in ("lp_switch", "hp_switch", "comp_relay", "timer_cool"):
             volts("safety", part.label, part.a, part.b, 0.0, "none")
-    coil = circuit.part("contactor_coil")
-    volts("coil", "Contactor coil", coil.a, coil.b, coil.rated_v)
+    coil = next((part for part in circuit.parts if part.key == "contactor_coil"), None)
+    if coil:
+        volts("coil", "Contactor coil", coil.a, coil.b, coil.rated_v)
     legs = AMPS_PAIRS if circuit.phases == 3 else (("1", ""),)
-    two = "T2" if circuit.has("pole_2") else "N"
+    two = "T2" if circuit.has("pole_2") else common
     for side, letter in (("Line", "L"), ("Load", "T")):
         for one, other in legs:
-            end = f"{letter}{other}" if other else (two if letter == "T" else "N")
+            end = f"{letter}{other}" if other else (two if letter == "T" else common)
             volts(side.lower(), f"{side} {one}{other or ''}".strip(), f"{letter}{one}", end, circuit.volts)
     for part in circuit.parts:
         if part.kind == "pole":

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import combinations
 from typing import Final
 
 from kettle.power.circuit import CLOSED_OHM, OPEN_OHM, Circuit, Part
@@ -126,13 +127,32 @@ def pair_faults(circuit: Circuit) -> list[Fault]:
         found += [
             Fault(first, way, Fault(second, other_way)) for first in _named(circuit, one) for second in _named(circuit, other)
         ]  # fmt: skip
-    return found
+    found += _protectors(circuit)
+    return [fault for fault in found if all(_can(circuit.part(one.part), one.way) for one in fault.each)]
+
+
+def _protectors(circuit: Circuit) -> list[Fault]:
+    """A protector inside that opens every winding, or two, by itself and behind a pole that makes no more."""
+    if circuit.phases != 3:
+        return []
+    windings = [Fault(key, "open") for key in _named(circuit, "winding_")]
+    several = [together(some) for size in (2, 3) for some in combinations(windings, size)]
+    behind = [together((Fault(pole, "open"), some)) for pole in _named(circuit, "pole_") for some in several]
+    return [*several, *behind]
+
+
+def _can(part: Part, way: str) -> bool:
+    """Whether a part fails so: a wire in place of one that is not there only opens."""
+    return any(one.code == way for one in WAYS[part.kind])
 
 
 # What fails together on whatever leg: a pole that makes no more behind which a winding's protector opened.
 ON_ANY_LEG: Final[tuple[tuple[str, str, str, str, float], ...]] = (("pole_", "open", "winding_", "open", 0.06),)
 
 
+# How common it is that a protector inside opens two windings or all three; behind a pole that makes no more so much less.
+PROTECTOR: Final = {2: 0.05, 3: 0.4}
+BEHIND_POLE: Final = 0.1
 # What follows a stem that is counted.
 COUNTS: Final = (*(str(n) for n in range(1, 100)), "run", "start")
 
@@ -154,6 +174,9 @@ def weight_of(circuit: Circuit, fault: Fault) -> float:
         return 0.3
     if fault.also is None:
         return way_of(circuit.part(fault.part), fault.way).weight
+    windings = sum(one.part.startswith("winding_") for one in fault.each)
+    if windings > 1:
+        return PROTECTOR[windings] * (1.0 if windings == len(fault.each) else BEHIND_POLE)
     return next(
         share for one, way, other, other_way, share in (*TOGETHER, *ON_ANY_LEG)
         if (way, other_way) == (fault.way, fault.also.way)

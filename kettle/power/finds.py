@@ -63,6 +63,9 @@ def afterwards(fault: Fault) -> tuple[str, ...]:
 
 def cause_of(fault: Fault) -> str:
     """Return the code of the cause a fault stands for; empty where it is none of the catalogue."""
+    if sum(one.part.startswith("winding_") and one.way == "open" for one in fault.each) == len(fault.each) > 2:
+        # What opens all of them at once is no winding but the protector among them.
+        return "compressor_overload"
     return next((code for start, way, code in CAUSES if fault.part.startswith(start) and way in ("", fault.way)), "")
 
 
@@ -97,10 +100,10 @@ def observed_as(circuit: Circuit, one: str, other: str) -> str:
             if circuit.phases == 3 and pair == {f"{letter}{pins[0]}", f"{letter}{pins[1]}"}:
                 return f"{side}_v_{pins}"
         # Of one phase the second leg is neutral, or what a second pole makes of it.
-        if circuit.phases == 1 and pair == {f"{letter}1", "T2" if side == "load" and circuit.has("pole_2") else "N"}:
+        if circuit.phases == 1 and pair == {f"{letter}1", "T2" if side == "load" and circuit.has("pole_2") else common}:
             return f"{side}_v_12"
     for n in "123":
-        if pair == {"N" if circuit.phases == 1 and n == "2" else f"L{n}", f"T{n}"}:
+        if pair == {common if circuit.phases == 1 and n == "2" else f"L{n}", f"T{n}"}:
             return f"pole_drop_v_{n}"
     if pair == {"H1", common}:
         return "heater_volts"

@@ -44,13 +44,18 @@ class Reading:
     state: str = "calling"
 
 
+# What carries so much of a motor's amps carries mainly that motor.
+MAINLY: Final = 0.5
+
+
 @dataclass(frozen=True)
 class Seen:
-    """A motor, a coil or a heater that was seen to work, or not to."""
+    """A motor, a coil or a heater that was seen to work, or not to; `silent` where it does not even try."""
 
     load: str
     works: bool
     state: str = "calling"
+    silent: bool = False
 
 
 @dataclass(frozen=True)
@@ -149,6 +154,16 @@ def standing(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[
     return faults, likely / likely.sum()
 
 
+def by_part(circuit: Circuit, faults: Sequence[Fault], likely: Figures) -> list[Suspicion]:
+    """Return each part in each way it can have failed, alone or with others, the likeliest first; a sound circuit is one of them."""
+    found: dict[tuple[str, str], float] = {}
+    for fault, chance in zip(faults, likely, strict=True):
+        for one in fault.each or (SOUND,):
+            found[one.part, one.way] = found.get((one.part, one.way), 0.0) + float(chance)
+    ranked = sorted(found.items(), key=lambda pair: -pair[1])
+    return [Suspicion(fault, chance, told(circuit, fault)) for (part, way), chance in ranked for fault in (Fault(part, way),)]
+
+
 def suspects(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[Seen] = (), most: int = 8) -> list[Suspicion]:
     """Return the likeliest faults, likeliest first."""
     faults, likely = standing(circuit, readings, seen)
@@ -173,6 +188,16 @@ def pairs(circuit: Circuit) -> list[tuple[str, str]]:
         found += [(f"{side}{n}", f"{side}{m}") for side in "LT" for n, m in ((1, 2), (2, 3), (3, 1))]
     unique = {frozenset(pair): pair for pair in found if pair[0] != pair[1] and not hidden & set(pair) and "G" not in pair}
     return list(unique.values())
+
+
+def known_dead(circuit: Circuit, seen: Iterable[Seen]) -> set[frozenset[str]]:
+    """Return what a clamp would show next to nothing round: what carries mainly a motor that neither turns nor hums."""
+    found: set[frozenset[str]] = set()
+    for one in (one for one in seen if one.silent and one.load in circuit.motors):
+        sound = solve(circuit, one.state)
+        own = max(float(sound.through(key)[0]) for key in circuit.motors[one.load])
+        found |= {frozenset((part.key,)) for part in circuit.parts if own and float(sound.through(part.key)[0]) > MAINLY * own}
+    return found
 
 
 def next_leads(

@@ -56,8 +56,11 @@ def _closed_or_unfed(taken: Taken) -> str:
 def _to_ground(taken: Taken) -> str:
     r = taken.reading
     ground = taken.circuit.ground
-    if r.what != "volts" or taken.circuit.phases != 3 or ground not in (r.one, r.other) or r.value < DEAD_SHARE * taken.circuit.volts:
+    several = taken.circuit.phases == 3 or taken.circuit.two_legs
+    if r.what != "volts" or not several or ground not in (r.one, r.other) or r.value < DEAD_SHARE * taken.circuit.volts:
         return ""
+    if taken.circuit.two_legs:
+        return "A hot leg to ground shows half the volts, fed back through a load as well: only L1 to L2 says that both are there"
     return "A leg to ground shows volts even with another leg lost, or fed back through a motor: measure leg to leg, 12, 23 and 31"
 
 

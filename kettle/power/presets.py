@@ -12,6 +12,8 @@ from kettle.power.wiring import USUAL, Bank, Wiring
 
 # Volts of a plate that does not say, by phases.
 USUAL_V: Final = {1: 115.0, 3: 230.0}
+# Where there are two hot legs one phase of 200 V and more is both of them, half of it each to ground.
+TWO_LEGS_FROM_V: Final = 200.0
 USUAL_RLA_A: Final = {1: 6.0, 3: 10.0}
 # Impedances of small loads at 230 V, Ω; at other volts they draw the same power.
 COIL_OHM: Final = complex(900.0, 3400.0)
@@ -86,18 +88,18 @@ def circuit_of(unit: Unit, wiring: Wiring = USUAL) -> Circuit:
 def _circuit(unit: Plate, wiring: Wiring) -> Circuit:
     volts = unit.nameplate_v or USUAL_V[unit.phases]
     draw = _Drawing()
-    supply = _supply(draw, unit, volts)
-    common = "N" if unit.phases == 1 else "L2"
+    supply = _supply(draw, unit, volts, wiring.hz)
+    common = "N" if "N" in supply else "L2"
     rla = unit.compressor_rla_a or USUAL_RLA_A[unit.phases]
-    poles = wiring.poles or (3 if unit.phases == 3 else 1)
-    _contactor(draw, unit, poles)
+    poles = wiring.poles or (3 if unit.phases == 3 else 1 if common == "N" else 2)
+    _contactor(draw, unit, poles, common)
     if unit.phases == 3:
         _three_phase(draw, volts, rla)
     else:
-        _single_phase(draw, volts, rla, wiring.start_gear, "T2" if poles > 1 else "N")
+        _single_phase(draw, volts, rla, wiring.start_gear, "T2" if poles > 1 else common)
     heated = unit.defrost == "electric"
     control = _control(draw, unit, volts, common, wiring)
-    _fans(draw, unit, volts, common, control, wiring.fans, "N" if unit.phases == 1 and poles == 1 else "T2")
+    _fans(draw, unit, volts, common, control, wiring.fans, common if unit.phases == 1 and poles == 1 else "T2")
     if heated:
         _heaters(draw, unit, volts, common, wiring.bank)
     if unit.metering != "cap_tube":
@@ -108,10 +110,13 @@ def _circuit(unit: Plate, wiring: Wiring) -> Circuit:
     return usual.without(*wiring.without)
 
 
-def _supply(draw: _Drawing, unit: Plate, volts: float) -> dict[str, complex]:
+def _supply(draw: _Drawing, unit: Plate, volts: float, hz: int) -> dict[str, complex]:
+    """Three legs; or one phase: a leg and neutral, from `TWO_LEGS_FROM_V` on two hot legs of half the volts, except at 50 Hz."""
     draw.point("G", "ground")
     if unit.phases == 3:
         legs = {f"S{n}": cmath.rect(volts / math.sqrt(3.0), -math.radians(120.0 * (n - 1))) for n in (1, 2, 3)}
+    elif volts >= TWO_LEGS_FROM_V and hz != 50:
+        legs = {"S1": complex(volts / 2.0), "S2": complex(-volts / 2.0)}
     else:
         legs = {"S1": complex(volts), "N": complex(0.0)}
     for key in legs:
@@ -125,11 +130,11 @@ def _supply(draw: _Drawing, unit: Plate, volts: float) -> dict[str, complex]:
     return legs
 
 
-def _contactor(draw: _Drawing, unit: Plate, poles: int) -> None:
+def _contactor(draw: _Drawing, unit: Plate, poles: int, common: str) -> None:
     """Its poles; a leg it does not break runs through."""
     legs = ["1", "2", "3"] if unit.phases == 3 else ["1", "2"][:poles]
     for n in legs:
-        line = "N" if unit.phases == 1 and n == "2" else f"L{n}"
+        line = common if n == "2" else f"L{n}"
         draw.point(f"T{n}", f"load side {n}")
         if int(n) <= poles:
             draw.part(f"pole_{n}", f"Contactor pole {n}", "pole", line, f"T{n}", coil="contactor_coil")

@@ -4,8 +4,6 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
-import numpy as np
-
 from kettle.judging.facts import Facts
 from kettle.knowledge import causes
 from kettle.knowledge.observations import Value
@@ -48,7 +46,7 @@ def seen_of(circuit: Circuit, seen: Mapping[str, Value], state: str) -> list[See
     for key, (load, works, stands) in _SEEN.items():
         word = seen.get(key)
         if load in has and isinstance(word, str) and word in (*works, *stands):
-            found.append(Seen(load, word in works, state))
+            found.append(Seen(load, word in works, state, silent=(key, word) == ("compressor", "off")))
     runs = seen.get("compressor_in_defrost")
     if runs in ("running", "off") and "compressor" in has:
         found.append(Seen("compressor", runs == "running", "defrosting"))
@@ -94,12 +92,12 @@ def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Seque
     faults, before = measure.standing(circuit)
     if likely is None:
         _, likely = measure.standing(circuit, readings, seen)
-    order = np.argsort(-likely, kind="stable")[:SHOWN]
-    ranked = tuple(Suspicion(faults[n], float(likely[n]), measure.told(circuit, faults[n])) for n in order if likely[n] >= SUSPECT_FROM / 3)
+    ranked = tuple(one for one in measure.by_part(circuit, faults, likely)[:SHOWN] if one.probability >= SUSPECT_FROM / 3)
     measured = {frozenset((r.one, r.other)) if r.what != "amps" else frozenset((r.one,)) for r in readings}
+    dead = measure.known_dead(circuit, seen)
     at = {"panel", *(circuit.point(key).place for r in readings if r.what != "amps" for key in (r.one, r.other))}
     found = bool(ranked) and ranked[0].probability >= FOUND_FROM
-    leads = () if found or state == "locked_out" else tuple(measure.next_leads(circuit, faults, likely, state, at, 3, measured))
+    leads = () if found or state == "locked_out" else tuple(measure.next_leads(circuit, faults, likely, state, at, 3, measured | dead))
     marks = _marks(circuit, faults, before, likely) if readings or seen else {}
     cause = finds.cause_of(ranked[0].fault) if found and ranked[0].fault != SOUND else ""
     ask = finds.afterwards(ranked[0].fault) if found else ()
@@ -122,10 +120,15 @@ def _marks(circuit: Circuit, faults: Sequence[Fault], before: Figures, likely: F
 
 
 def should_show(circuit: Circuit, state: str) -> dict[str, float]:
-    """Return the volts each point should have against the common in a state (point -> V)."""
-    common = circuit.common
+    """Return the volts each point should have against `measured_to` in a state (point -> V)."""
+    to = measured_to(circuit, state)
     solved = solve(circuit, state, single_faults(circuit)[:1])
-    return {point.key: float(solved.between(point.key, common)[0]) for point in circuit.points}
+    return {point.key: float(solved.between(point.key, to)[0]) for point in circuit.points}
+
+
+def measured_to(circuit: Circuit, state: str) -> str:
+    """Return the point that volts are told against: the common; ground behind a lock-out, where the common hangs in the air."""
+    return circuit.ground if state == "locked_out" else circuit.common
 
 
 def is_live(circuit: Circuit, state: str) -> dict[str, bool]:

@@ -133,6 +133,10 @@ def _power_places(circuit: Circuit) -> dict[str, tuple[float, float]]:
             found[point.key] = (x, TOP + down)
         elif single and point.key == "N":
             found["N"] = (RIGHT, TOP + BUS_FOOT if circuit.has("pole_2") else TOP)
+        elif circuit.two_legs and number == "2" and letter in _COLUMNS:
+            # The other hot leg comes along the foot; behind its pole, or itself, it is the bus that the windings come back to.
+            back = point.key == ("T2" if any(one.key == "T2" for one in circuit.points) else "L2")
+            found[point.key] = (RIGHT if back else _COLUMNS[letter], TOP + BUS_FOOT)
         elif single and point.key == "T2":
             found["T2"] = (RIGHT, TOP)
         elif letter in _COLUMNS and number.isdigit():
@@ -140,7 +144,7 @@ def _power_places(circuit: Circuit) -> dict[str, tuple[float, float]]:
         elif point.key == "Y":
             found["Y"] = (_COLUMNS["Y"], TOP + LEG)
     # Ground lies where nothing else is: at the right of three legs, below a lone one.
-    found["G"] = (_COLUMNS["S"], TOP + 2 * LEG) if single else (RIGHT, TOP)
+    found["G"] = (_COLUMNS["S"], TOP + (3 if circuit.two_legs else 2) * LEG - 20.0 * circuit.two_legs) if single else (RIGHT, TOP)
     return found
 
 
@@ -150,7 +154,7 @@ def _straight(part: Part, places: Mapping[str, tuple[float, float]], single: boo
     if part.b == "Y":
         share = WINDING_AT / (x2 - x1)
         return [Line(part, x1, y1, x2, y2, x1 + WINDING_AT, y1 + share * (y2 - y1), short_name(part))]
-    if single and x2 == RIGHT and part.a in ("S", "P1"):
+    if single and x2 == RIGHT and y1 != y2 and part.a in ("S", "P1", "C", "R"):
         return [
             Line(part, x1, y1, RIGHT, y1, (x1 + RIGHT) / 2, y1, short_name(part)),
             Line(part, RIGHT, y1, RIGHT, y2, RIGHT, y1, "", True),

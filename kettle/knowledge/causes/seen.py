@@ -1,4 +1,4 @@
-"""What is seen with the eyes and is there, whatever else is wrong: it is put right, and no suspect has to compete with it.
+"""What is seen, or measured beyond doubt, and is there, whatever else is wrong: it is put right, and no suspect competes with it.
 
 Judgement of the trade: each of these is a fault by itself to whoever looks at it, and none of them rules another out.
 """
@@ -16,5 +16,7 @@ SEEN: Final[Mapping[str, Mapping[str, str]]] = {
     "drain": {"blocked": "drain_blocked", "frozen": "drain_blocked"},
     "leak_test": {"found": "undercharge"},
 }
+# Below so much a figure condemns by itself, in its unit -> the cause it is. Insulation: 0.1 MΩ (field guide, electrical).
+BELOW: Final[Mapping[str, tuple[float, str]]] = {"winding_ground_ohm": (1e5, "compressor_grounded")}
 # A fan that stands is a fault of its own only with its volts on it, V, and nothing that holds it back.
 FAN_VOLTS: Final = 90.0

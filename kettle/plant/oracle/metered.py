@@ -54,9 +54,11 @@ def _volts(side: dict[str, tuple[str, str]], legs: str) -> Answer:
 
     def answer(rig: Rig) -> float | None:
         one, other = side[legs]
+        circuit = rig.wired.circuit
         if rig.unit.phases == 1 and legs != "12":
             return None
-        return rig.wired.volts(one, other if rig.unit.phases == 3 else "N", rig.circuit_state)
+        back = "T2" if one == "T1" and circuit.has("pole_2") else circuit.common
+        return rig.wired.volts(one, other if rig.unit.phases == 3 else back, rig.circuit_state)
 
     return answer
 

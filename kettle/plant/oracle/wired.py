@@ -16,7 +16,7 @@ ELEMENTS: Final = faults.ELEMENTS
 # What stands between a compressor's terminals once its wires are pulled off.
 OWN_PARTS: Final = ("winding", "overload")
 # A terminal and the point of the circuit it is: the overload inside lies before common.
-SINGLE_PINS: Final = {"c": "O", "s": "S", "r": "N"}
+SINGLE_PINS: Final = {"c": "O", "s": "S"}
 THREE_PINS: Final = {"c": "C1", "s": "C2", "r": "C3"}
 # What an ohmmeter can show, Ω: between terminals, and to bare shell.
 MOST_OHM, MOST_GROUND_OHM = 1e6, 5e8
@@ -93,7 +93,8 @@ class Wired:
         own = together(Fault(one.part, one.way) for one in self.fault.each if alone.has(one.part))
         table = resistances(alone, (own,))[0]
         places = [point.key for point in alone.points]
-        terminals = THREE_PINS if self.unit.phases == 3 else SINGLE_PINS
+        run = "" if self.unit.phases == 3 else alone.part("winding_run").b
+        terminals = THREE_PINS if self.unit.phases == 3 else SINGLE_PINS | {"r": run}
         if pins == "g":
             return min(MOST_GROUND_OHM, *(float(table[places.index(point), places.index("G")]) for point in terminals.values()))
         one, other = (places.index(terminals[pin]) for pin in pins)

@@ -49,7 +49,7 @@ def test_greetings_and_later_kinds_are_passed_over_and_a_strange_version_is_not(
         (line(value="warm"), "no figure"),
         (line(value=True), "no figure"),
         (line(key="sight_glass"), "no figure"),
-        (line(value=900, unit="psig"), "not a unit"),
+        (line(value=900, unit="psig"), "no unit of this reading"),
         (line(key="suction_psig", value=9000, unit="psig"), "outside −14.7 to 700 psig"),
         (line(at="yesterday"), "ISO 8601"),
     ],

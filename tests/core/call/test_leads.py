@@ -36,9 +36,11 @@ def test_a_condenser_fan_that_stands_with_its_compressor_asks_for_none():
 
 
 def test_the_next_lead_names_its_points_and_what_is_due():
-    clamp = told(THREE, *STANDS_IN).leads
+    hums = (read("box_temp_f", 22, 1), CALLS, read("compressor", "humming", 2), read("contactor", "in", 2))
+    clamp = told(THREE, *hums, volts("L1", "L2", 230), volts("T1", "T2", 230), volts("T2", "T3", 230)).leads
     assert clamp.lead.what == "amps" and clamp.state == "calling" and clamp.text.startswith("Clamp round ") and " A is due." in clamp.text
-    leads = told(THREE, *STANDS_IN, volts("L1", "T1", 229, 4)).leads
+    # One that does not even hum draws nothing: a clamp round its leads says nothing.
+    leads = told(THREE, *STANDS_IN).leads
     assert leads.lead.what == "volts" and leads.text.startswith("Volts between ") and f" {leads.lead.expected:.0f} V is due." in leads.text
     assert f"{leads.lead.one} (" in leads.text and f"{leads.lead.other} (" in leads.text
 
@@ -60,7 +62,7 @@ def test_a_pressure_switch_found_open_asks_which_pressure_opened_it():
 
 
 def test_where_it_was_measured_is_not_measured_again():
-    measured = volts("L1", "T1", 229, 4)
+    measured = volts("L1", "L2", 229, 4)
     first = told(THREE, *STANDS_IN, measured).leads.lead
     again = told(THREE, *STANDS_IN, measured, volts(first.one, first.other, first.expected, 6)).leads
     assert again.lead is None or {again.lead.one, again.lead.other} != {first.one, first.other}

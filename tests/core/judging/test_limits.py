@@ -173,3 +173,9 @@ def test_what_a_sound_unit_shows_a_quarter_of_the_time_is_no_chance(chance, shri
     network = SimpleNamespace(columns=columns, table=table, rows={frozenset(): 0})
     near, far = (weigh(network, [Feature("td_f", {"high": 1.0}, 1.0, "", by_chance=share)])[0][1] for share in (1.0, 0.1))
     assert (far[0] < near[0]) == (far[1] < near[1]) == shrinks
+
+
+@pytest.mark.parametrize(("ohm", "condemned"), [(0.2, True), (99_999.0, True), (100_000.0, False), (5e6, False)])
+def test_ohms_to_the_shell_below_a_tenth_of_a_megohm_condemn_by_themselves(ohm, condemned):
+    unit = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A", phases=3, nameplate_v=230.0))
+    assert ("compressor_grounded" in seen_there(work_out(unit, {"winding_ground_ohm": ohm}))) is condemned

@@ -24,11 +24,16 @@ WIRINGS = st.builds(
     st.integers(1, 4), st.sampled_from(sorted(START_GEAR)), st.sampled_from(sorted(CONTROLS)), st.integers(0, 3), st.booleans(),
     st.sampled_from((50, 60)),
 )  # fmt: skip
-KINDS = st.sampled_from(sorted(PRESETS))
+TWO_LEGS = {
+    f"{kind} on two legs": replace(PRESETS[kind], phases=1, nameplate_v=volts)
+    for kind, volts in (("walk_in_freezer", 230.0), ("reach_in_freezer", 208.0), ("walk_in_cooler", 240.0))
+}
+PLATES = PRESETS | TWO_LEGS
+KINDS = st.sampled_from(sorted(PLATES))
 
 
 def made(kind, wiring):
-    unit = resolve(PRESETS[kind])
+    unit = resolve(PLATES[kind])
     # Heaters in delta or wye need three legs, a contactor of three poles as well.
     if unit.phases == 1:
         wiring = replace(wiring, bank=replace(wiring.bank, shape=""), poles=min(wiring.poles, 2))
@@ -84,7 +89,7 @@ def test_a_part_that_is_not_there_leaves_a_circuit_that_works(kind, wiring, data
     assert from_data(replace(wiring, without=frozenset({gone})).as_data()).without == {gone}
 
 
-@pytest.mark.parametrize("kind", sorted(PRESETS))
+@pytest.mark.parametrize("kind", sorted(PLATES))
 def test_every_fault_has_a_weight_a_word_and_never_breaks_the_benches(kind):
     circuit = made(kind, Wiring())
     faults = every_fault(circuit)
@@ -125,3 +130,37 @@ def test_loads_draw_the_same_watts_at_any_plate(volts, phases):
     fan = circuit.part("fan_1")
     assert solved.through("fan_1")[0] * solved.between(fan.a, fan.b)[0] == pytest.approx(75.0, rel=0.05)
     assert set(bench.should_show(circuit, "off")) == {point.key for point in circuit.points} and set(STATES) >= {"off"}
+
+
+@settings(max_examples=60, deadline=None)
+@given(KINDS, WIRINGS, st.data())
+def test_without_any_one_or_two_of_its_parts_everything_stands(kind, wiring, data):
+    whole = made(kind, wiring)
+    gone = data.draw(st.sets(st.sampled_from(sorted(part.key for part in whole.parts)), min_size=1, max_size=2))
+    circuit = made(kind, replace(wiring, without=frozenset(gone)))
+    stands_without(circuit)
+
+
+@pytest.mark.parametrize("kind", sorted(PLATES))
+@pytest.mark.parametrize(
+    "gone", ["contactor_coil", "defrost_coil", "start_relay", "winding_run", "winding_1", "timer_motor", "disconnect_1"]
+)
+def test_without_a_part_that_moves_others_everything_stands(kind, gone):
+    circuit = made(kind, Wiring(without=frozenset({gone})))
+    stands_without(circuit)
+    assert made(kind, Wiring()).without(gone).parts == circuit.parts
+
+
+def stands_without(circuit):
+    """The circuit is solved, drawn, measured along and told of in every state, under every fault."""
+    faults = every_fault(circuit)
+    assert all(weight_of(circuit, fault) > 0.0 and measure.told(circuit, fault) for fault in faults)
+    for state in STATES:
+        solve(circuit, state, tuple(faults))
+        assert set(bench.should_show(circuit, state)) == {point.key for point in circuit.points}
+    steps = dead.along(circuit, [])
+    assert dead.comes_to(circuit, steps, True) is not None and isinstance(truth.table(circuit, []), list)
+    picture = drawn(circuit)
+    assert {line.part.key for line in picture.lines} <= {part.key for part in circuit.parts}
+    seen = [measure.Seen("compressor", False)] if "compressor" in circuit.motors else []
+    assert bench.stand(circuit, "calling", [Reading("volts", "L1", circuit.common, circuit.volts)], seen).suspects

@@ -2,11 +2,12 @@
 
 import pytest
 
+from kettle.benches.power import bench
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.plant.simulate import PRESETS
-from kettle.power import dead, heaters, truth
-from kettle.power.faults import Fault, every_fault, from_key, together
+from kettle.power import dead, finds, heaters, measure, truth
+from kettle.power.faults import Fault, every_fault, from_key, together, weight_of
 from kettle.power.measure import Reading, Seen, standing
 from kettle.power.mistakes import mistakes
 from kettle.power.presets import circuit_of
@@ -139,3 +140,42 @@ def test_two_faults_at_once_are_found_as_two():
     assert faults[int(likely.argmax())] == half
     assert together([half, Fault("element_1", "open")]) == half and half.key == "element_1:open+element_2:open"
     assert all(from_key(fault.key) == fault for fault in every_fault(FREEZER))
+
+
+POLE_AND_PROTECTOR = [
+    Reading("volts", "L1", "T1", 0.2), Reading("volts", "L2", "T2", 229.0), Reading("volts", "L3", "T3", 0.1),
+    Reading("volts", "T1", "T2", 0.5), Reading("volts", "T2", "T3", 229.0), Reading("volts", "T3", "T1", 229.0),
+]  # fmt: skip
+
+
+def test_a_protector_open_behind_an_open_pole_is_found_with_it():
+    # The load side floats to the leg its remaining windings and the condenser fan lead to: 0 V to it, the whole to the third.
+    stands = [measure.Seen("compressor", False, silent=True), measure.Seen("contactor_coil", True)]
+    told = bench.stand(FREEZER, "calling", POLE_AND_PROTECTOR, stands)
+    chances = {(one.fault.part, one.fault.way): one.probability for one in told.suspects}
+    assert chances["pole_2", "open"] > 0.98 and chances["winding_3", "open"] > 0.7 and told.leads == ()
+    assert told.marks["pole_2"] == "found" and told.suspects[0].label == "Contactor pole 2: pole does not make"
+
+
+@pytest.mark.parametrize("windings", [("winding_1",), ("winding_3",), ("winding_1", "winding_3"), ("winding_1", "winding_2", "winding_3")])
+def test_windings_open_behind_an_open_pole_leave_no_fault_standing_that_the_meter_excludes(windings):
+    wrong = together([Fault("pole_2", "open"), *(Fault(one, "open") for one in windings)])
+    solved = solve(FREEZER, "calling", (wrong,))
+    pairs = (("L1", "T1"), ("L2", "T2"), ("L3", "T3"), ("T1", "T2"), ("T2", "T3"), ("T3", "T1"))
+    readings = [Reading("volts", *pair, float(solved.between(*pair)[0])) for pair in pairs]
+    every, likely = measure.standing(FREEZER, readings, [measure.Seen("compressor", False)])
+    assert wrong in every
+    singles = sum(float(chance) for fault, chance in zip(every, likely, strict=True) if len(fault.each) == 1)
+    assert singles < 0.02, "no fault alone makes these volts"
+
+
+def test_what_opens_every_winding_at_once_is_the_protector_among_them():
+    every = together(Fault(f"winding_{n}", "open") for n in (1, 2, 3))
+    assert finds.cause_of(every) == "compressor_overload" and finds.cause_of(Fault("winding_1", "open")) == "compressor_open_winding"
+    assert weight_of(FREEZER, every) > weight_of(FREEZER, together([Fault("winding_1", "open"), Fault("winding_2", "open")])) > 0.0
+
+
+def test_round_what_carries_a_silent_motor_no_clamp_is_put():
+    silent = measure.known_dead(FREEZER, [measure.Seen("compressor", False, silent=True)])
+    assert {frozenset(("pole_1",)), frozenset(("winding_2",)), frozenset(("lead_3",))} <= silent and frozenset(("fan_1",)) not in silent
+    assert measure.known_dead(FREEZER, [measure.Seen("compressor", False)]) == set()

@@ -228,6 +228,37 @@ def test_what_is_not_there_is_taken_out_and_a_switch_becomes_a_wire():
 
 def test_a_single_phase_plate_and_other_volts_are_followed():
     made = circuit_of(resolve(UnitSpec("walk_in_cooler", "R-448A", phases=1, nameplate_v=208.0)))
-    assert solve(made, "calling").between("L1", "N")[0] == pytest.approx(208.0, rel=0.02)
+    assert solve(made, "calling").between("L1", "L2")[0] == pytest.approx(208.0, rel=0.02)
     with pytest.raises(InputError, match="states are"):
         solve(made, "asleep")
+
+
+TWO_LEGS = circuit_of(resolve(UnitSpec("walk_in_cooler", "R-448A", phases=1, nameplate_v=240.0)))
+
+
+def test_one_phase_of_240_v_is_two_hot_legs():
+    sound = solve(TWO_LEGS, "calling")
+    assert TWO_LEGS.two_legs and TWO_LEGS.common == "L2" and not any(point.key == "N" for point in TWO_LEGS.points)
+    assert [sound.between(*pair)[0] for pair in (("L1", "G"), ("L2", "G"), ("L1", "L2"))] == pytest.approx([120.0, 120.0, 240.0], rel=0.02)
+    assert TWO_LEGS.has("disconnect_2") and TWO_LEGS.has("fuse_2") and TWO_LEGS.has("pole_2") and TWO_LEGS.renamed("N") == "L2"
+    assert sound.runs("compressor")[0] and solve(TWO_LEGS, "off").between("T1", "T2")[0] < 5.0
+    # A blown fuse: nothing between the two, and the dead leg fed back to the other's volts through the loads.
+    blown = solve(TWO_LEGS, "calling", (Fault("fuse_2", "open"),))
+    assert blown.between("L1", "L2")[0] < 5.0 and blown.between("L1", "G")[0] == pytest.approx(120.0, rel=0.02)
+    assert blown.between("D2", "G")[0] == pytest.approx(120.0, rel=0.02) and blown.between("L1", "D2")[0] == pytest.approx(240.0, rel=0.02)
+
+
+@pytest.mark.parametrize(("volts", "hz", "legs"), [(199.0, 60, False), (200.0, 60, True), (230.0, 50, False), (115.0, 60, False)])
+def test_below_200_v_and_at_50_hz_one_phase_has_its_neutral(volts, hz, legs):
+    made = circuit_of(resolve(UnitSpec("walk_in_cooler", "R-448A", phases=1, nameplate_v=volts)), Wiring(hz=hz))
+    assert made.two_legs is legs and made.renamed("N") == ("L2" if legs else "N")
+
+
+def test_a_load_without_its_contactor_hangs_on_what_would_call_it():
+    alone = TWO_LEGS.without("contactor_coil")
+    assert alone.part("pole_1").kind == "wire" and alone.part("pole_1").a == TWO_LEGS.part("contactor_coil").a
+    assert solve(alone, "calling").runs("compressor")[0] and not solve(alone, "off").runs("compressor")[0]
+    heated = FREEZER.without("defrost_coil")
+    assert solve(heated, "defrosting").runs("element_1")[0] and not solve(heated, "calling").runs("element_1")[0]
+    bare = circuit_of(resolve(UnitSpec("walk_in_cooler", "R-448A")), Wiring(control="transformer")).without("transformer")
+    assert solve(bare, "calling").between("V", "0")[0] == pytest.approx(115.0, rel=0.02)

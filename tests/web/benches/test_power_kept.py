@@ -243,3 +243,28 @@ def test_a_volts_check_leads_to_the_points_of_this_units_own_circuit(at_work, ca
     assert set(leads()) == {"T1", "T2"}
     measure(at_work, call, one="T1", other="T2", value="114")
     assert call.readings.get(key="load_v_12").value == 114.0, "an observation of its own"
+
+
+@pytest.mark.parametrize(
+    ("kind", "phases", "volts", "gone"),
+    [
+        ("walk_in_freezer", 3, 230, ("contactor_coil", "defrost_coil")), ("walk_in_freezer", 1, 230, ("contactor_coil", "winding_run")),
+        ("reach_in_cooler", 1, 115, ("start_relay", "winding_start")), ("walk_in_cooler", 3, 208, ("winding_1", "solenoid")),
+        ("display_freezer", 1, 240, ("defrost_coil", "timer_motor")), ("reach_in_freezer", 1, 230, ("overload", "pole_2")),
+    ],
+)  # fmt: skip
+def test_no_part_that_is_tapped_away_takes_the_pages_with_it(at_work, call, unit, kind, phases, volts, gone):
+    unit.kind, unit.phases, unit.nameplate_v, unit.metering = kind, phases, volts, "txv"
+    unit.save()
+    there = {part.key for part in unit.circuit().parts}
+    for part in gone:
+        if part in there:
+            at_work.post(reverse("without-part", args=[call.number, part]))
+    for state in ("calling", "defrosting", "locked_out"):
+        body = at_work.get(reverse("stop", args=[call.number, "power"]) + f"?state={state}")
+        assert body.status_code == 200 and "it has one" in body.content.decode().lower()
+    for name in ("report", "report-pdf"):
+        assert at_work.get(reverse(name, args=[call.number])).status_code == 200
+    at_work.post(reverse("without-part", args=[call.number, gone[0]]), {"back": "1"})
+    unit.refresh_from_db()
+    assert gone[0] not in unit.wiring.get("without", [])

@@ -10,6 +10,8 @@ from web.benches.power.views.page import marked_line
 
 # A suspect less likely than this is not worth a line on paper.
 WORTH_SAYING = 0.1
+# Of so many parts at most each is marked as one that it may be.
+FEW = 3
 
 
 def wirings_of(told):
@@ -27,12 +29,16 @@ def _wiring(title, told):
     state = readings[-1].state
     stood = bench.stand(circuit, state, readings, bench.seen_of(circuit, facts.seen, bench.state_of(facts)), told.likely_faults(state))
     should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
+    suspected = sum(mark == "suspect" for mark in stood.marks.values())
+    # Many parts that it may be are no mark: what was measured is, and what that found or cleared.
+    marks = {key: mark for key, mark in stood.marks.items() if mark != "suspect" or suspected <= FEW}
     return {
         "title": title,
         "state": STATES[state],
         "picture": picture,
-        "lines": [marked_line(line, stood.marks.get(line.part.key, ""), live) for line in picture.lines],
+        "lines": [marked_line(line, marks.get(line.part.key, ""), live) for line in picture.lines],
         "dots": [(dot, "", f"{should[dot.key]:.0f}", live[dot.key]) for dot in picture.dots],
         "common": circuit.common,
+        "measured": {point for one in readings for point in (one.one, one.other)},
         "suspects": [(one.label, format_percent(one.probability)) for one in stood.suspects if one.probability >= WORTH_SAYING],
     }

@@ -15,13 +15,18 @@ def measured_words(call):
 
 def readings_of(circuit, rows):
     """What was measured as the core takes it; what lies on points that the circuit has not any more is left out."""
-    return [Reading(one.what, one.one, one.other, one.value, one.state) for one in rows if known(circuit, one)]
+    return [Reading(one.what, *ends(circuit, one), one.value, one.state) for one in rows if known(circuit, one)]
+
+
+def ends(circuit, one):
+    """The points a measurement was taken between, as the circuit calls them now."""
+    return circuit.renamed(one.one), circuit.renamed(one.other)
 
 
 def known(circuit, one):
     """Whether a measurement's points are in the circuit as it is now."""
     keys = {point.key for point in circuit.points} | {part.key for part in circuit.parts}
-    return {one.one, one.other} - {""} <= keys
+    return set(ends(circuit, one)) - {""} <= keys
 
 
 def shown(one):
@@ -31,5 +36,5 @@ def shown(one):
 
 def _where(circuit, one):
     labels = {point.key: point.label for point in circuit.points} | {part.key: part.label for part in circuit.parts}
-    ends = [f"{key} ({labels[key]})" if key in labels and one.other else labels.get(key, key) for key in (one.one, one.other) if key]
-    return " to ".join(ends)
+    said = [f"{key} ({labels[key]})" if key in labels and one.other else labels.get(key, key) for key in ends(circuit, one) if key]
+    return " to ".join(said)

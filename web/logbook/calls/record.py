@@ -20,6 +20,7 @@ from kettle.judging.readings import work_out
 from kettle.knowledge import refrigerants
 from kettle.knowledge.units import TRADE
 from kettle.power.wiring import from_data
+from web.logbook.calls.measured import ends, known
 from web.logbook.calls.quoted import quoted, within_limit
 from web.logbook.models import Call, Finding, Placed
 from web.logbook.models.calls import Entry
@@ -155,9 +156,11 @@ def _seen(made, call, several):
     for row in made.rows_of.readings:
         made.add("reading", row.at, _ref(row), row.evaporator, row.undone_at is not None, key=row.key, value=row.value, source=row.source,
                  typed=row.typed)  # fmt: skip
+    circuit = call.unit.circuit()
     for row in made.rows_of.measurements:
-        made.add("measured", row.at, _ref(row), None, row.undone_at is not None or not _on_circuit(call, row), what=row.what, one=row.one,
-                 other=row.other, value=row.value, state=row.state)  # fmt: skip
+        one, other = ends(circuit, row)
+        made.add("measured", row.at, _ref(row), None, row.undone_at is not None or not known(circuit, row), what=row.what, one=one,
+                 other=other, value=row.value, state=row.state)  # fmt: skip
     for row in made.rows_of.icedrawings:
         painted = {"rows": list(row.rows), "places": dict(row.places or {}), "oil": [list(cell) for cell in row.oil or ()]}
         made.add("ice", row.at, _ref(row), row.evaporator if several else None, row.undone_at is not None, map=painted, side=row.stage,
@@ -171,13 +174,6 @@ def _seen(made, call, several):
     _cycles(made, call)
     for row in made.rows_of.proofseens:
         made.add("seen", row.at, _ref(row), None, row.undone_at is not None, proof=row.code)
-
-
-def _on_circuit(call, row):
-    """Whether a measurement's points are in the circuit as it is known now."""
-    circuit = call.unit.circuit()
-    keys = {point.key for point in circuit.points} | {part.key for part in circuit.parts}
-    return {row.one, row.other} - {""} <= keys
 
 
 def _cycles(made, call):

@@ -8,7 +8,7 @@ from kettle.power.circuit import PLACES, SHORT_STATES, STATES
 from kettle.power.measure import Reading
 from web.benches.power.actions.keep_measurement import UNITS
 from web.benches.power.views import panels
-from web.logbook.calls.measured import known, shown
+from web.logbook.calls.measured import ends, known, shown
 
 SIGNS = {"good": "✓", "suspect": "?", "found": "✗"}
 
@@ -42,6 +42,8 @@ def power_context(request, standing):
         ],
         "clamped": [(part.key, part.label) for part in circuit.parts if part.kind in ("pole", "winding", "motor", "heater", "wire")],
         "common": common,
+        "measured": {point for one in readings for point in (one.one, one.other)},
+        "measured_to": bench.measured_to(circuit, state),
         "stood": stood,
         "suspected": [(s.label, f"{100 * s.probability:.0f}") for s in stood.suspects],
         "leads": [_lead(circuit, lead) for lead in stood.leads],
@@ -75,14 +77,15 @@ def _slips(circuit, one, readings, seen):
     """What a kept measurement does not say, although it may be taken to."""
     if not known(circuit, one):
         return []
-    return mistakes.mistakes(circuit, Reading(one.what, one.one, one.other, one.value, one.state), readings, seen)
+    return mistakes.mistakes(circuit, Reading(one.what, *ends(circuit, one), one.value, one.state), readings, seen)
 
 
 def _between(circuit, one):
     """Where a measurement was taken, in words."""
     if one.what == "amps" and known(circuit, one):
         return circuit.part(one.one).label
-    return f"{one.one} to {one.other}" if one.other else one.one
+    first, second = ends(circuit, one)
+    return f"{first} to {second}" if second else first
 
 
 def _lead(circuit, lead):

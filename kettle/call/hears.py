@@ -34,6 +34,9 @@ LIVE_SHARE: Final = 0.8
 SHORT_CYCLE_MIN: Final = 10.0
 # What is read of a new compressor sooner is of its start.
 RUNS_IN_MIN: Final = 10
+# Ohms to ground, and the part that was renewed where they are read of a new one.
+HEATER_GROUND: Final = "heater_ground_ohm"
+GROUNDS: Final = {"winding_ground_ohm": "compressor", HEATER_GROUND: "heater"}
 OPEN_LOOP: Final = "OL"
 
 
@@ -75,7 +78,7 @@ def measured(record: Record, event: Event) -> tuple[Heard, ...]:
     if not key:
         return NOTHING
     most = observations.get(key).high
-    lowest = min(value, most, *_to_ground(record, event)) if key == "winding_ground_ohm" else min(value, most)
+    lowest = min(value, most, *_to_ground(record, event, key)) if key in GROUNDS else min(value, most)
     return (Observed(key, value_of(key, lowest)),)
 
 
@@ -89,13 +92,13 @@ def _stands(record: Record, one: str, other: str, state: str, volts: float) -> t
     return (Observed(*seen),) if seen else ()
 
 
-def _to_ground(record: Record, event: Event) -> list[float]:
-    """What was read of this compressor to its shell before: one pin that lies to it is not cleared by another that does not."""
+def _to_ground(record: Record, event: Event, key: str) -> list[float]:
+    """What was read of this compressor, or of these heaters, to ground before: one that lies to it is not cleared by another."""
     found: list[float] = []
     for one in record.standing[: record.place[event.number]]:
-        if one.kind == "act" and (one.data["part"], one.data["did"]) == ("compressor", "replaced"):
+        if one.kind == "act" and (one.data["part"], one.data["did"]) == (GROUNDS[key], "replaced"):
             found = []
-        elif one.kind == "measured" and one.data["what"] == "ohms" and _of_shell(record, one):
+        elif one.kind == "measured" and one.data["what"] == "ohms" and observes(record, one) == key:
             found.append(figure(one))
     return found
 
@@ -112,8 +115,9 @@ def _clamped(record: Record, event: Event, one: str, state: str, value: float) -
     return tuple(found)
 
 
-def _of_shell(record: Record, event: Event) -> bool:
-    return finds.observed_ohms(record.circuit, event.data["one"], event.get("other", "")) == "winding_ground_ohm"
+def observes(record: Record, event: Event) -> str:
+    """Return the observation that ohms between two points are; empty where they are none."""
+    return finds.observed_ohms(record.circuit, event.data["one"], event.get("other", ""))
 
 
 def looked(record: Record, event: Event) -> tuple[Heard, ...]:

@@ -1,15 +1,16 @@
 """The judgement of a call: each coil's course, over the stages its acts opened, by everything that was heard."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from kettle.call.circuit import Wired
+from kettle.call.heaters import unproved
 from kettle.call.stages import CLOCKS, Staged
 from kettle.call.turns import testimony, turns
 from kettle.judging.coils import judge_coil
 from kettle.judging.course import Course, as_found, judge_course
-from kettle.judging.holds import ACTIONS, BLOCKS
+from kettle.judging.holds import ACTIONS, BLOCKS, GROUNDED_HEATER, unproved_heater
 from kettle.judging.judge import Judgement
 from kettle.judging.testimony import Testimony
 from kettle.knowledge.observations import Value
@@ -63,9 +64,13 @@ class Judged:
             seen[coil - 1] |= self.what_if or {}
             ages = [self.staged.ages_min(number) for number in range(1, len(seen) + 1)]
             heard = self._heard(coil)[0]
-            self._nows[coil] = judge_coil(
+            now = judge_coil(
                 record.unit_now, seen, coil, ages, record.shown, record.found_before, self.overridden, not self.staged.steps, heard
             )
+            why = unproved(record)
+            if why and not any(hold.code == GROUNDED_HEATER for hold in now.holds):
+                now = replace(now, holds=(unproved_heater(why), *now.holds))
+            self._nows[coil] = now
         return self._nows[coil]
 
     def _heard(self, coil: int) -> list[list[Testimony]]:

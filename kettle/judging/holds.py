@@ -24,6 +24,8 @@ ACTIONS: Final = {
 
 # Superheat this many bands over its band is far too high; a drier with less drop than this is clear, °F.
 FAR_OVER_BANDS: Final = 1.0
+GROUNDED_HEATER: Final = "grounded_heater"
+UNTIL_HEATER: Final = "the element is replaced and its ohms to ground are read clear"
 LIES_TO_GROUND_OHM: Final = 1e5
 DRIER_CLEAR_F: Final = 3.0
 # A receiver this full behind a clear glass wants nothing.
@@ -227,6 +229,15 @@ def _grounded(f: Facts) -> str | None:
     return "A winding lies to ground: never switch it on again to try it"
 
 
+def _heater_grounded(f: Facts) -> str | None:
+    ohms = f.number("heater_ground_ohm")
+    if ohms is None or ohms >= running.GROUNDED_OHM:
+        return None
+    if ohms >= LIES_TO_GROUND_OHM:
+        return f"Only {ohms / 1e3:.0f} kΩ from a heater to ground, over 1 MΩ is wanted: dry it and read again before it has volts"
+    return "A heater lies to ground: never switch it on again to try it"
+
+
 def _lone(f: Facts) -> str | None:
     if not f.unit.walk_in or (f.is_("inside_release", "works") and f.is_("latch_blocked", "yes")):
         return None
@@ -262,6 +273,7 @@ def _licensed(f: Facts) -> str | None:
 _RULES: Final = (
     HoldRule("grounded_compressor", ("power_on",), "Switching on", "the compressor is replaced, or a meter proves over 1 MΩ",
              _grounded),
+    HoldRule(GROUNDED_HEATER, ("power_on",), "Switching on", UNTIL_HEATER, _heater_grounded),
     HoldRule("iced_coil", ("superheat_judge", "charge_judge", "charge_add", "txv_adjust", "gauges"),
              "Gauges, superheat, charge", "the coil is clear of ice, inside and back included",
              lambda f: "An iced coil tells nothing: record the ice, melt it all, then read" if coil_iced(f) else None),
@@ -323,6 +335,11 @@ def standing(facts: Facts) -> list[Hold]:
         if why is not None:
             found.append(Hold(rule.code, rule.blocks, rule.title, why, rule.until))
     return found
+
+
+def unproved_heater(text: str) -> Hold:
+    """The hold of a heater that lay to ground and whose new one was not read yet."""
+    return Hold(GROUNDED_HEATER, BLOCKS[GROUNDED_HEATER], "Switching on", text, UNTIL_HEATER)
 
 
 def blocking(holds: list[Hold], action: str) -> list[Hold]:

@@ -75,7 +75,7 @@ _ALL: Final = (
     Part("evap_fan", "Coil fans", "coil", ("evap_fans", "fans_still", "fan_delay", "fans_in_defrost", "evap_fan_supply_v")),
     Part("drain", "Drain and pan", "coil", ("drain", "drain_pan", "drain_fault")),
     Part("drain_heater", "Drain heater", "coil", ("drain_heater",)),
-    Part("heater", "Defrost heater", "coil", ("heater_amps", "heater_volts", "heater_rated_w"), _HEATED),
+    Part("heater", "Defrost heater", "coil", ("heater_amps", "heater_volts", "heater_rated_w", "heater_ground_ohm"), _HEATED),
     Part("valve", "Expansion valve", "valve", ("valve_sound", "valve_response", "adjusted_min"), _VALVE),
     Part("bulb", "Bulb", "valve", ("bulb", "bulb_clock"), _TXV),
     Part("cap_tube", "Capillary tube", "valve", (), {"metering": ("cap_tube",)}),

@@ -79,6 +79,7 @@ COMMON: Final[dict[str, Band]] = {
     "winding_sr_ohm": (0.1, 500),
     "winding_mismatch_pct": (0, 10),
     "winding_ground_ohm": (1e6, 1e10),
+    "heater_ground_ohm": (1e6, 1e10),
     "heater_pct": (85, 112),
     "heater_volts": (90, 600),
     "liquid_drop_f": (-12, 8),

@@ -90,7 +90,8 @@ _HELD: Final = {"head_control": ("mixing_valve", "mixing_valve_and_fan", "fan_cy
 ONLY: Final[Mapping[str, Mapping[str, tuple[Any, ...]]]] = {
     "cap_tube_restricted": {"metering": ("cap_tube",)}, "txv_underfeeding": _VALVE, "txv_overfeeding": _VALVE,
     "bulb_fault": {"metering": ("txv",)}, "liquid_solenoid_closed": _VALVE, "solenoid_leaking": _VALVE, "suction_regulator_shut": _VALVE,
-    "defrost_heater_open": {"defrost": ("electric",)}, "defrost_never_starts": _PROGRAM, "defrost_too_little": _PROGRAM,
+    "defrost_heater_open": {"defrost": ("electric",)}, "heater_grounded": {"defrost": ("electric",)},
+    "defrost_never_starts": _PROGRAM, "defrost_too_little": _PROGRAM,
     "defrost_too_much": _PROGRAM, "defrost_not_terminating": _HEATED, "compressor_runs_in_defrost": {"defrost": ("electric",)},
     "condenser_dirty": _AIR, "condenser_fan_failed": _AIR, "head_control_stuck_bypass": _HELD, "head_control_not_holding": _HELD,
     "winter_charge_short": _HELD, "wrong_parameters": {"metering": ("eev",)}, "start_parts_failed": {"phases": (1,)},
@@ -123,6 +124,7 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("evap_airflow_low", _all(_scale("fan_flow", -0.75), _scale("coil_air", -0.4)), seen={"evap_coil": "dirty"}),
     Fault("defrost_never_starts", _scale("defrosts_per_day", -1.0), seen={"defrost_starts": "never"}),
     Fault("defrost_heater_open", _burn_elements),
+    Fault("heater_grounded", _burn_elements, wiring=("element_1:grounded",)),
     Fault("defrost_too_little", _all(_scale("fail_safe_min", -0.8), _scale("defrosts_per_day", -0.5))),
     Fault("defrost_too_much", _all(_scale("defrosts_per_day", 1.5), _add("termination_f", 25.0))),
     Fault("defrost_not_terminating", _all(_add("termination_f", 400.0), _scale("fail_safe_min", 0.8))),

@@ -18,7 +18,7 @@ CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
     ("fan_delay", "open", "fan_delay_waiting"), ("fan_output", "open", "evap_fan_no_power"), ("fan_lead", "", "evap_fan_no_power"),
     ("door_switch", "open", "evap_fan_no_power"), ("fan_", "", "evap_fan_failed"),
     ("condenser_", "", "condenser_fan_failed"),
-    ("element_", "", "defrost_heater_open"), ("heater_limit", "open", "defrost_heater_open"),
+    ("element_", "grounded", "heater_grounded"), ("element_", "", "defrost_heater_open"), ("heater_limit", "open", "defrost_heater_open"),
     ("defrost_pole", "open", "defrost_heater_open"), ("defrost_coil", "", "defrost_heater_open"),
     ("timer_heat", "open", "defrost_never_starts"), ("defrost_output", "open", "defrost_never_starts"),
     ("timer_motor", "", "defrost_never_starts"), ("termination", "closed", "defrost_too_little"),
@@ -47,6 +47,7 @@ AFTERWARDS: Final[dict[str, tuple[str, ...]]] = {
     "compressor_grounded": ("Leave it off. Why did it burn? Volts, pole drops, oil, what the start gear looked like",),
     "start_parts_failed": ("Windings right and not grounded before new start parts go in; note the wires by function first",),
     "compressor_overload": ("Why did it run hot? Charge, head, airflow, volts, start gear",),
+    "heater_grounded": ("Leave it off: the new element's ohms to ground are read before it has volts",),
     "defrost_heater_open": ("The others cold, and each to ground; the limit and what should have ended the defrost",),
     "compressor_runs_in_defrost": ("Why did it weld? Its load is not grounded, starts an hour, amps against its rating",),
 }
@@ -119,6 +120,8 @@ def observed_ohms(circuit: Circuit, one: str, other: str) -> str:
     """Return the key of the observation that ohms between two points are, of a compressor's windings or to its shell; else empty."""
     pins = {"C1": "1", "C2": "2", "C3": "3"} if circuit.phases == 3 else {"C": "C", "S": "S", "R": "R", circuit.common: "R", "T2": "R"}
     pair = {one, other}
+    if circuit.ground in pair and any(one[:1] == "E" and one[1:].isdigit() for one in pair):
+        return "heater_ground_ohm"
     if circuit.ground in pair:
         return "winding_ground_ohm" if pair - {circuit.ground} <= set(pins) - {circuit.common, "T2"} else ""
     if not pair <= set(pins):

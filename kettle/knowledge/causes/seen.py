@@ -17,6 +17,9 @@ SEEN: Final[Mapping[str, Mapping[str, str]]] = {
     "leak_test": {"found": "undercharge"},
 }
 # Below so much a figure condemns by itself, in its unit -> the cause it is. Insulation: 0.1 MΩ (field guide, electrical).
-BELOW: Final[Mapping[str, tuple[float, str]]] = {"winding_ground_ohm": (1e5, "compressor_grounded")}
+BELOW: Final[Mapping[str, tuple[float, str]]] = {
+    "winding_ground_ohm": (1e5, "compressor_grounded"),
+    "heater_ground_ohm": (1e5, "heater_grounded"),
+}
 # A fan that stands is a fault of its own only with its volts on it, V, and nothing that holds it back.
 FAN_VOLTS: Final = 90.0

@@ -86,6 +86,14 @@ class Wired:
         solved = self.at(state)
         return [float(solved.through(part.key)[0]) for part in self.circuit.parts if part.key.startswith(start)]
 
+    def heater_ground_ohm(self) -> float:
+        """Return the lowest ohms from an element's own lead to ground, its leads lifted."""
+        alone = self.circuit.only(("heater",))
+        own = together(Fault(one.part, one.way) for one in self.fault.each if alone.has(one.part))
+        table, places = resistances(alone, (own,))[0], [point.key for point in alone.points]
+        elements = [part.a for part in alone.parts if part.key.startswith("element_")]
+        return min((MOST_GROUND_OHM, *(float(table[places.index(point), places.index("G")]) for point in elements)))
+
     def winding_ohm(self, pins: str) -> float:
         """Return the ohms between two terminals of the compressor, its wires pulled off: `cs`, `cr`, `sr`, or one to bare shell, `g`."""
         alone = self.circuit.only(OWN_PARTS)

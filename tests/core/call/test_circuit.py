@@ -75,3 +75,28 @@ def test_volts_over_a_switch_say_nothing_of_it_outside_a_call_or_where_they_are_
     ends = over_the_low_pressure_switch()
     for reading in (volts(*ends, 228.0, 5, "off"), volts(*ends, 3.0, 5)):
         assert "low_pressure_switch" not in told(FREEZER, *STANDS_OUT, reading).course(1).now.facts.seen
+
+
+HEATED = FREEZER | {"defrost": "electric"}
+RENEWED = happened("act", 20, part="heater", did="replaced")
+
+
+def to_ground(point, ohms, at):
+    return happened("measured", at, what="ohms", one=point, other="G", value=ohms, state="locked_out")
+
+
+def codes(*events):
+    return [hold.code for hold in told(HEATED, read("power_locked_out", "yes", 1), *events).holds()]
+
+
+def test_a_heater_to_ground_has_no_volts_before_its_new_one_was_read_clear():
+    lies = (to_ground("E2", 8e6, 5), to_ground("E1", 3.0, 6))
+    call = told(HEATED, read("power_locked_out", "yes", 1), *lies)
+    assert share(call, "heater_grounded", "was") > 0.99 and "grounded_heater" in codes(*lies)
+    assert "grounded_heater" in codes(*lies, to_ground("E3", 9e6, 8)), "one that is clear does not clear another"
+    assert "grounded_heater" in codes(*lies, RENEWED)
+    assert "grounded_heater" in codes(*lies, RENEWED, to_ground("E1", 2e5, 24))
+    assert "grounded_heater" not in codes(*lies, RENEWED, to_ground("E1", 9e6, 24))
+    assert "grounded_heater" in codes(read("heater_ground_ohm", 40.0, 4)) and "grounded_heater" not in codes(
+        to_ground("E1", 5e6, 4), RENEWED
+    )

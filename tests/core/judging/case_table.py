@@ -61,6 +61,11 @@ CASES = {
                            "defrost_ended_by": "time", "heater_volts": 229, "heater_amps": 8.6, "heater_rated_w": 5200}),
         (REACH_IN_FREEZER, {"box_temp_f": 9, "ice_form": "hard_ice", "ice_places": ["coil_whole"], "coil_after_defrost": "iced",
                             "defrost_ended_by": "time", "heater_volts": 231, "heater_amps": 0.0, "heater_rated_w": 900})],
+    "heater_grounded": [
+        (WALK_IN_FREEZER, {"box_temp_f": 19, "ice_form": "heavy_frost", "ice_places": ["coil_whole"], "compressor": "off",
+                           "breaker": "trips_at_once", "power_locked_out": "yes", "heater_ground_ohm": 14.0}),
+        (REACH_IN_FREEZER, {"box_temp_f": 12, "ice_form": "hard_ice", "ice_places": ["coil_whole"], "coil_after_defrost": "iced",
+                            "breaker": "trips_warm", "heater_ground_ohm": 900.0})],
     "defrost_too_little": [
         (WALK_IN_FREEZER, {"box_temp_f": 2, "ice_form": "hard_ice", "ice_places": ["coil_bottom"], "coil_after_defrost": "part_iced",
                            "defrost_ended_by": "time", "door_traffic": "light", "strip_curtain": "present", "evap_fans": "running",

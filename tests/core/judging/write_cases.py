@@ -32,6 +32,8 @@ def holds_of(readings):
         found.add("condenser_fan_stopped")
     if readings.get("winding_ground_ohm", 1e9) < 1e5:
         found.add("grounded_compressor")
+    if readings.get("heater_ground_ohm", 1e9) < 1e5:
+        found.add("grounded_heater")
     return sorted(found)
 
 

@@ -16,7 +16,7 @@ from kettle.case.parts import FORMAT, LONGEST_NAME, CaseUnit, Strict, first_line
 from kettle.knowledge import causes, observations
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.unit import LIMITS, resolve
-from kettle.power.wiring import USUAL, Wiring, from_words
+from kettle.power.wiring import JOINT, USUAL, Wiring, from_words, wire_of
 
 VERSION: Final = 2
 MOST_EVENTS: Final = 4_000
@@ -84,12 +84,15 @@ def wiring_of(said: Mapping[str, Any]) -> Wiring:
             near = difflib.get_close_matches(str(name), known, n=1, cutoff=0.0)[0]
             raise ValueError(f"“{str(name)[:40]}” is not known; the nearest known is “{near}”")
     words = {name: "yes" if value is True else "no" if value is False else f"{value:g}" if isinstance(value, float) else str(value)
-             for name, value in said.items() if name != "without"}  # fmt: skip
+             for name, value in said.items() if name not in ("without", "wires")}  # fmt: skip
     without = said.get("without", [])
     if not isinstance(without, list) or not all(isinstance(one, str) for one in without):
         raise ValueError("without: a list of parts")
+    wires = said.get("wires", [])
+    if not isinstance(wires, list) or not all(isinstance(one, str) and one.count(JOINT) == 1 for one in wires):
+        raise ValueError("wires: a list of pairs of points, each as “K1-E1”")
     try:
-        return replace(from_words(words), without=frozenset(without))
+        return replace(from_words(words), without=frozenset(without), wires=frozenset(wire_of(one) for one in wires))
     except FieldErrors as error:
         raise ValueError("; ".join(error.by_field.values())) from None
 

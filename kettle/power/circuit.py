@@ -4,7 +4,7 @@ Impedances are complex, Ω, at the supply's frequency. A part is open, closed, o
 coil, or from whether the motor it belongs to turns.
 """
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Final
 
@@ -33,7 +33,7 @@ OPEN_OHM: Final = 1e9
 IN_PLACE: Final = "Wire in place of "
 CLOSED_OHM: Final = 0.02
 # Kinds of part whose place a wire takes where they are not there.
-PASSES: Final = ("switch", "contact", "pole", "fuse", "disconnect", "overload", "output", "wire")
+PASSES: Final = ("switch", "contact", "pole", "fuse", "disconnect", "overload", "output")
 # Where a point lies: how it is reached, minutes to get there with the leads.
 PLACES: Final[dict[str, tuple[str, float]]] = {
     "panel": ("in the panel, cover off", 0.5),
@@ -168,6 +168,16 @@ class Circuit:
             elif part.key not in gone:
                 kept.append(part)
         return replace(self, parts=tuple(kept), motors=motors)
+
+    def joined(self, wires: Iterable[tuple[str, str]]) -> "Circuit":
+        """Return the circuit with wires between some of its points; one between points it has not is left out."""
+        keys = {point.key for point in self.points}
+        more = tuple(
+            Part(f"wire_{one}_{other}", f"Wire from {one} to {other}", "wire", one, other)
+            for one, other in sorted(wires)
+            if {one, other} <= keys
+        )
+        return replace(self, parts=(*self.parts, *more))
 
 
 def _wire(part: Part, a: str, b: str = "", more: str = "") -> Part:

@@ -107,7 +107,7 @@ def _circuit(unit: Plate, wiring: Wiring) -> Circuit:
     usual = Circuit(
         unit.build, unit.phases, volts, wiring.hz, supply, tuple(draw.points.values()), tuple(draw.parts), draw.motors,
     )  # fmt: skip
-    return usual.without(*wiring.without)
+    return usual.joined(wiring.wires).without(*wiring.without)
 
 
 def _supply(draw: _Drawing, unit: Plate, volts: float, hz: int) -> dict[str, complex]:

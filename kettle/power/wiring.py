@@ -20,6 +20,8 @@ POLES: Final = {"0": "as the phases", "1": "1", "2": "2", "3": "3"}
 MOST_ELEMENTS, MOST_FANS = 24, 12
 LEAST_ELEMENT_W, MOST_ELEMENT_W = 20.0, 6000.0
 MOST_WITHOUT: Final = 60
+MOST_WIRES: Final = 20
+JOINT: Final = "-"
 
 
 @dataclass(frozen=True)
@@ -47,7 +49,8 @@ class Wiring:
     """What is known of a unit's circuit beside its plate; each field left as it is takes what is usual.
 
     `start_gear` of a single-phase compressor is a key of `START_GEAR`, `control` one of `CONTROLS`; `poles` those of the contactor (as
-    the phases: 0); `relay` a relay of its own between the call and the contactor; `without` keys of parts that are not there.
+    the phases: 0); `relay` a relay of its own between the call and the contactor; `without` keys of parts that are not there; `wires`
+    pairs of points that a wire was found between.
     """
 
     bank: Bank = Bank()
@@ -58,6 +61,7 @@ class Wiring:
     relay: bool = False
     hz: int = 60
     without: frozenset[str] = frozenset()
+    wires: frozenset[tuple[str, str]] = frozenset()
 
     def as_data(self) -> dict[str, Any]:
         """Return it as plain data to be kept; `from_data` reads it back."""
@@ -66,6 +70,7 @@ class Wiring:
             "start_gear": self.start_gear, "control": self.control, "poles": self.poles, "relay": self.relay,
             "hz": self.hz,
             "without": sorted(self.without),
+            "wires": sorted(f"{one}{JOINT}{other}" for one, other in self.wires),
         }  # fmt: skip
 
 
@@ -78,7 +83,14 @@ def from_data(kept: Mapping[str, Any]) -> Wiring:
     return Wiring(
         bank, kept.get("fans", USUAL.fans), kept.get("start_gear", USUAL.start_gear), kept.get("control", USUAL.control),
         kept.get("poles", 0), kept.get("relay", False), kept.get("hz", 60), frozenset(kept.get("without", ())),
+        frozenset(wire_of(one) for one in kept.get("wires", ())),
     )  # fmt: skip
+
+
+def wire_of(kept: str) -> tuple[str, str]:
+    """Return the two points of a wire as it is kept ("K1-E1"), the one that comes first first."""
+    one, _, other = kept.partition(JOINT)
+    return (one, other) if one <= other else (other, one)
 
 
 def from_words(said: Mapping[str, str], standing: Wiring = USUAL) -> Wiring:
@@ -121,6 +133,7 @@ def from_words(said: Mapping[str, str], standing: Wiring = USUAL) -> Wiring:
         said["relay"] == "yes" if "relay" in said else standing.relay,
         int(choice("hz", "Frequency", str(standing.hz), HERTZ)),
         standing.without,
+        standing.wires,
     )  # fmt: skip
     if wrong:
         raise FieldErrors(wrong)

@@ -114,6 +114,10 @@ def drawn(circuit: Circuit) -> Drawn:
             elif root != "L1":
                 ends.append(End(root, LEFT, row))
             row = _branch(circuit, part, LEFT, row, 0, places, lines, common, known, from_rung=False) + RUNG
+    for part in [p for p in circuit.parts if p.key not in known and {p.a, p.b} <= set(places)]:
+        # A wire somebody drew lies where it lies, across the rungs.
+        (x1, y1), (x2, y2) = places[part.a], places[part.b]
+        lines.append(Line(part, x1, y1, x2, y2, (x1 + x2) / 2, (y1 + y2) / 2, "wire"))
     rail = (first - 16.0, row - RUNG + 16.0)
     dots = [Dot(point.key, *places[point.key]) for point in circuit.points if point.key in places and point.key != "Y"]
     ends += [

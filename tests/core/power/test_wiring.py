@@ -3,7 +3,10 @@
 import pytest
 
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.power import start_gear
+from kettle.power.presets import circuit_of
+from kettle.power.solve import solve
 from kettle.power.wiring import START_GEAR, USUAL, Bank, Wiring, from_data, from_words
 
 
@@ -60,3 +63,14 @@ def test_wires_that_cannot_be_are_refused_in_one_line():
             start_gear.checked("potential", wires)
     with pytest.raises(InputError, match="none of"):
         start_gear.checked("steam", [])
+
+
+def test_a_wire_from_point_to_point_carries_and_one_taken_away_does_not():
+    unit = resolve(UnitSpec("walk_in_freezer", "R-404A", phases=1, nameplate_v=230.0, defrost="electric"))
+    # Fans wired past their switches run in a defrost too; without the lead of one it stands.
+    past = circuit_of(unit, Wiring(wires=frozenset({("F2", "K1")})))
+    assert solve(past, "defrosting").runs("fan_1")[0] and not solve(circuit_of(unit), "defrosting").runs("fan_1")[0]
+    assert not solve(circuit_of(unit, Wiring(without=frozenset({"fan_lead_1"}))), "calling").runs("fan_1")[0]
+    kept = Wiring(wires=frozenset({("F2", "K1")}))
+    assert from_data(kept.as_data()) == kept and from_data({"wires": ["K1-F2"]}) == kept
+    assert circuit_of(unit, Wiring(wires=frozenset({("F2", "Q9")}))).parts == circuit_of(unit).parts

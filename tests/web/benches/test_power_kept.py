@@ -7,6 +7,7 @@ from django.urls import reverse
 
 from kettle.power.start_gear import usual
 from web.accounts.models import Member
+from web.logbook.actions.do_act import do_act
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.override_hold import override_hold
 from web.logbook.actions.place import place, take_away
@@ -268,3 +269,29 @@ def test_no_part_that_is_tapped_away_takes_the_pages_with_it(at_work, call, unit
     at_work.post(reverse("without-part", args=[call.number, gone[0]]), {"back": "1"})
     unit.refresh_from_db()
     assert gone[0] not in unit.wiring.get("without", [])
+
+
+def test_a_wire_that_was_found_is_drawn_taken_into_account_and_taken_away(at_work, call, unit):
+    unit.kind, unit.phases, unit.nameplate_v, unit.defrost = "walk_in_freezer", 1, 230, "electric"
+    unit.save()
+    address = reverse("draw-wire", args=[call.number])
+    at_work.post(address, {"one": "K1", "other": "F2"})
+    unit.refresh_from_db()
+    assert unit.wiring["wires"] == ["F2-K1"] and unit.circuit().has("wire_F2_K1")
+    body = at_work.get(reverse("stop", args=[call.number, "power"])).content.decode()
+    assert "A wire from F2 to K1" in body
+    for wrong, says in (({"one": "K1", "other": "K1"}, "two different"), ({"one": "F2", "other": "K1"}, "joined by a wire"),
+                        ({"one": "K1", "other": "Q"}, "not in this circuit")):  # fmt: skip
+        assert says in at_work.post(address, wrong, follow=True).content.decode()
+    at_work.post(address, {"gone": "F2-K1"})
+    unit.refresh_from_db()
+    assert unit.wiring["wires"] == []
+
+
+def test_what_was_measured_before_a_repair_is_before(at_work, call, user):
+    call.unit.phases = 3
+    call.unit.save()
+    at_work.post(reverse("measure", args=[call.number]), {"what": "volts", "one": "K1", "other": "K2", "value": "0", "state": "calling"})
+    assert "before the repair" not in at_work.get(reverse("stop", args=[call.number, "power"])).content.decode()
+    do_act(user, call, judge_call(call), "contactor.replaced")
+    assert "before the repair" in at_work.get(reverse("stop", args=[call.number, "power"])).content.decode()

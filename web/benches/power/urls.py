@@ -9,6 +9,7 @@ urlpatterns = [
     path("power/windings/", keep.keep_pins, name="windings"),
     path("power/measurements/<int:pk>/undo/", keep.take_back, name="undo-measurement"),
     path("power/circuit/", keep.wiring, name="keep-wiring"),
+    path("power/wire/", keep.wire, name="draw-wire"),
     path("power/circuit/<slug:part>/", keep.without, name="without-part"),
     path("power/start-gear/sheet/", keep.start_sheet, name="start-sheet"),
     path("power/start-gear/<slug:which>/", keep.start_wires, name="start-wires"),

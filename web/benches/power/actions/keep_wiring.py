@@ -1,7 +1,7 @@
 """Keep what is known of a unit's circuit with the unit."""
 
 from kettle.knowledge.errors import InputError
-from kettle.power.wiring import MOST_WITHOUT, from_data, from_words
+from kettle.power.wiring import JOINT, MOST_WIRES, MOST_WITHOUT, from_data, from_words, wire_of
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
@@ -38,6 +38,36 @@ def put_back(user, call, key):
     unit = _unit(call)
     kept = from_data(unit.wiring).as_data()
     return _keep(user, call, unit, kept | {"without": [one for one in kept["without"] if one != key]})
+
+
+@action
+def draw_wire(user, call, one, other):
+    """Say that a wire was found between two points of the circuit; InputError for points it has not."""
+    require_same_shop(user, call)
+    require_open(call)
+    unit = _unit(call)
+    circuit = unit.circuit()
+    for point in (one, other):
+        circuit.point(point)
+    if one == other:
+        raise InputError("A wire joins two points: choose two different ones")
+    if any({part.a, part.b} == {one, other} and part.kind == "wire" for part in circuit.parts):
+        raise InputError(f"{one} and {other} are joined by a wire already")
+    kept = from_data(unit.wiring).as_data()
+    if len(kept["wires"]) >= MOST_WIRES:
+        raise InputError(f"{MOST_WIRES} wires were drawn already, which is all there can be")
+    wire = JOINT.join(wire_of(f"{one}{JOINT}{other}"))
+    return _keep(user, call, unit, kept | {"wires": sorted({*kept["wires"], wire})})
+
+
+@action
+def take_wire(user, call, wire):
+    """Take away a wire that was drawn; nothing where there is none."""
+    require_same_shop(user, call)
+    require_open(call)
+    unit = _unit(call)
+    kept = from_data(unit.wiring).as_data()
+    return _keep(user, call, unit, kept | {"wires": [one for one in kept["wires"] if one != wire]})
 
 
 def _unit(call):

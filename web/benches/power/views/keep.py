@@ -10,7 +10,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.power.actions.keep_measurement import keep_measurement
 from web.benches.power.actions.keep_start_wiring import keep_start_wiring
 from web.benches.power.actions.keep_windings import FIELDS, keep_windings
-from web.benches.power.actions.keep_wiring import drop_part, keep_wiring, put_back
+from web.benches.power.actions.keep_wiring import draw_wire, drop_part, keep_wiring, put_back, take_wire
 from web.benches.power.views import panels
 from web.benches.power.views.page import state_asked
 from web.logbook.actions.place import OUTPUT_TICKS, move_output, place, take_away
@@ -88,6 +88,20 @@ def without(request, number, part):
     except InputError as error:
         messages.error(request, str(error))
     return _back(number)
+
+
+@require_POST
+def wire(request, number):
+    """Keep a wire that was found between two points, or take a drawn one away."""
+    call, typed = call_of(request, number), request.POST
+    try:
+        if typed.get("gone"):
+            take_wire(request.user, call, typed["gone"])
+        else:
+            draw_wire(request.user, call, typed.get("one", ""), typed.get("other", ""))
+    except InputError as error:
+        messages.error(request, str(error))
+    return _back(number, "circuit")
 
 
 @require_POST

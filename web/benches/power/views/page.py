@@ -2,6 +2,7 @@
 
 from kettle.benches.power import bench
 from kettle.benches.power.drawing import drawn
+from kettle.call.circuit import WIRED
 from kettle.knowledge.cautions import words
 from kettle.power import dead, mistakes
 from kettle.power.circuit import PLACES, SHORT_STATES, STATES
@@ -28,6 +29,8 @@ def power_context(request, standing):
     readings = standing.told.call.judged.wired.wirings[-1].readings
     seen = bench.seen_of(circuit, facts.seen, now)
     stood = bench.stand(circuit, state, readings, seen, standing.told.likely_faults(now))
+    # What was measured before something electrical was done is of another wiring.
+    repaired = max((step.event.at for step in standing.told.call.staged.steps if step.did.part in WIRED), default=None)
     should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
     labels = {point.key: point.label for point in circuit.points}
     common, typed = circuit.common, request.POST if request.method == "POST" else {}
@@ -47,7 +50,7 @@ def power_context(request, standing):
         "stood": stood,
         "suspected": [(s.label, f"{100 * s.probability:.0f}") for s in stood.suspects],
         "leads": [_lead(circuit, lead) for lead in stood.leads],
-        "kept": [(one, f"{_between(circuit, one)}: {shown(one)}", STATES[one.state], _slips(circuit, one, readings, seen)) for one in kept],
+        "kept": [_kept(circuit, one, readings, seen, repaired) for one in kept],
         "units": UNITS.items(),
         "live_cautions": words("lock_out") if state == "locked_out" else words("live"),
         "breaker_says": dead.BREAKER.get(facts.seen.get("breaker"), ""),
@@ -71,6 +74,13 @@ def power_context(request, standing):
 def marked_line(line, mark, live):
     """A part as drawn: with its mark, whether it is live, and the mark's sign."""
     return line, mark, live[line.part.a] and live[line.part.b], SIGNS.get(mark, "")
+
+
+def _kept(circuit, one, readings, seen, repaired):
+    """A kept measurement as the page shows it: where and what, its state, what it does not say, and whether it was before a repair."""
+    before = repaired is not None and one.at < repaired
+    slips = [] if before else _slips(circuit, one, readings, seen)
+    return one, f"{_between(circuit, one)}: {shown(one)}", STATES[one.state], slips, before
 
 
 def _slips(circuit, one, readings, seen):

@@ -12,7 +12,7 @@ from kettle.knowledge.units import TRADE, format_number, ohms_text
 from kettle.power import capacitors, dead, heaters, start_gear, truth, windings
 from kettle.power.presets import circuit_of
 from kettle.power.solve import solve
-from kettle.power.wiring import CONTROLS, HERTZ, POLES, SHAPES, START_GEAR, from_data
+from kettle.power.wiring import CONTROLS, HERTZ, JOINT, POLES, SHAPES, START_GEAR, from_data
 from web.benches.power.actions.keep_windings import FIELDS
 from web.logbook.actions.place import OUTPUT_TICKS, WHAT
 from web.logbook.calls.left_behind import left_before, still_there
@@ -197,7 +197,7 @@ def amps_context(standing, readings):
 def wiring_context(call, typed):
     """The fields of what is known of the circuit."""
     wiring = from_data(call.unit.wiring).as_data()
-    shown = {name: typed.get(name, str(value)) for name, value in wiring.items() if name != "without"}
+    shown = {name: typed.get(name, str(value)) for name, value in wiring.items() if name not in ("without", "wires")}
     shown["relay"] = typed.get("relay", "yes" if wiring["relay"] else "no")
     without = wiring["without"]
     labels = {
@@ -209,6 +209,7 @@ def wiring_context(call, typed):
             "shape": SHAPES.items(), "start_gear": START_GEAR.items(), "control": CONTROLS.items(), "poles": POLES.items(),
             "hz": HERTZ.items(),
         },
+        "wiring_wires": [(one, " to ".join(one.split(JOINT))) for one in wiring["wires"]],
         "wiring_without": [(key, labels.get(key, key).lower()) for key in without],
         "wiring_errors": {},
     }  # fmt: skip

@@ -40,6 +40,8 @@ TELLS: Final = 1.5
 PARTS_TOLD, PART_FROM = 8, 0.01
 # What the rest of the call says moves a part at most so far (log): it may have failed since it was seen to run.
 MOST_LEARNED: Final = 1.5
+# A cause that is left so surely was seen or measured at its part: the meter has nothing to say against it.
+SURE, BEYOND_DOUBT = 0.9, 6.0
 # No cause is ever less likely than this.
 LEAST: Final = 1e-6
 # Of one wiring so many measurements are weighed, the last ones.
@@ -194,7 +196,8 @@ class Wired:
         others = max(sum(share for code, share in left.items() if code not in wired), LEAST)
         against[""] = others / (max(1.0 - sum(before.values()), LEAST) * math.exp(said.rest))
         middle = math.log(sum(against.values()) / len(against))
-        return {code: math.exp(min(max(math.log(ratio) - middle, -MOST_LEARNED), MOST_LEARNED)) for code, ratio in against.items()}
+        most = {code: BEYOND_DOUBT if left.get(code, 0.0) >= SURE else MOST_LEARNED for code in against}
+        return {code: math.exp(min(max(math.log(ratio) - middle, -MOST_LEARNED), most[code])) for code, ratio in against.items()}
 
     def next_leads(self, faults: Sequence[Fault], likely: Figures, state: str) -> list[Lead]:
         """Return where to put the leads next."""

@@ -8,6 +8,7 @@ from kettle.call.circuit import Part
 from kettle.call.judged import Judged
 from kettle.call.runs import Runs
 from kettle.judging import running
+from kettle.judging.holds import blocking
 from kettle.knowledge.units import format_number
 from kettle.power import finds
 from kettle.power.measure import Lead
@@ -45,6 +46,9 @@ def leads(judged: Judged, runs: Runs) -> Leads | None:
     parts = judged.wired.parts_of(faults, likely)
     if parts and parts[0].probability >= FOUND_FROM:
         return Leads(None, f"Found: {parts[0].label}", parts, state, finds.afterwards(parts[0].fault))
+    stays_off = blocking(list(judged.now(1).holds), "power_on")
+    if stays_off:
+        return Leads(None, f"Stays off: {stays_off[0].text}", parts, state)
     circuit = judged.staged.record.circuit
     found = judged.wired.next_leads(faults, likely, state)
     if not found:

@@ -82,3 +82,10 @@ def test_the_parts_told_share_the_doubt_likeliest_first():
 def test_one_phase_has_two_poles_at_the_most():
     leads = told(REACH_IN | {"nameplate_v": 115, "phases": 1}, CALLS, read("compressor", "off", 2), read("contactor", "in", 2)).leads
     assert leads is not None and all(part.part not in ("pole_3", "winding_3") for part in leads.parts)
+
+
+def test_what_lies_to_ground_stays_off_and_is_named_by_the_circuit_too():
+    call = told(THREE, *STANDS_IN, read("winding_ground_ohm", 20.0, 4))
+    assert call.leads.lead is None and sum(one.probability for one in call.leads.parts if one.way == "grounded") > 0.75
+    wet = told(THREE, *STANDS_IN, read("heater_ground_ohm", 4e5, 4)).leads
+    assert wet.lead is None and wet.text.startswith("Stays off: ")

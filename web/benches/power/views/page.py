@@ -3,6 +3,7 @@
 from kettle.benches.power import bench
 from kettle.benches.power.drawing import drawn
 from kettle.call.circuit import WIRED
+from kettle.judging.holds import blocking
 from kettle.knowledge.cautions import words
 from kettle.power import dead, mistakes
 from kettle.power.circuit import PLACES, SHORT_STATES, STATES
@@ -29,6 +30,7 @@ def power_context(request, standing):
     readings = standing.told.call.judged.wired.wirings[-1].readings
     seen = bench.seen_of(circuit, facts.seen, now)
     stood = bench.stand(circuit, state, readings, seen, standing.told.likely_faults(now))
+    stays_off = blocking(list(standing.judgement.holds), "power_on")
     # What was measured before something electrical was done is of another wiring.
     repaired = max((step.event.at for step in standing.told.call.staged.steps if step.did.part in WIRED), default=None)
     should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
@@ -49,7 +51,8 @@ def power_context(request, standing):
         "measured_to": bench.measured_to(circuit, state),
         "stood": stood,
         "suspected": [(s.label, f"{100 * s.probability:.0f}") for s in stood.suspects],
-        "leads": [_lead(circuit, lead) for lead in stood.leads],
+        "leads": [_lead(circuit, lead) for lead in stood.leads] if not stays_off else [],
+        "stays_off": stays_off[0].text if stays_off else "",
         "kept": [_kept(circuit, one, readings, seen, repaired) for one in kept],
         "units": UNITS.items(),
         "live_cautions": words("lock_out") if state == "locked_out" else words("live"),

@@ -173,11 +173,12 @@ def _glass_alone(f: Facts) -> str | None:
 
 
 def _full_already(f: Facts) -> str | None:
-    """A clear glass before a receiver that is full: nothing asks for gas, as little as bubbles alone do."""
+    """A receiver that is full, the glass before it clear or not looked at: nothing asks for gas, as little as bubbles alone do."""
     level = f.number("receiver_level_pct")
-    if not f.unit.receiver or level is None or level < FULL_PCT or not f.is_("sight_glass", "clear"):
+    if not f.unit.receiver or level is None or level < FULL_PCT or f.is_("sight_glass", "few_bubbles", "flashing", "empty"):
         return None
-    return f"The glass is clear and the receiver stands at {level:.0f} %: it is full"
+    clear = "The glass is clear and the receiver" if f.is_("sight_glass", "clear") else "The receiver"
+    return f"{clear} stands at {level:.0f} %: it is full"
 
 
 def _critical_charge(f: Facts) -> str | None:

@@ -13,6 +13,8 @@ from kettle.plant.sizing import sized
 # One addition, as a share of what such a unit holds; rounded to a half ounce and no less than one.
 SHARE: Final = 0.04
 LEAST_OZ: Final = 1.0
+# An empty glass is pounds away, a flashing one less: several pounds are no dozen rounds. Judgement of the trade.
+TIMES: Final = {"empty": 3.0, "flashing": 2.0}
 # More than this share of the whole without any sign: it was not short.
 WITHOUT_SIGN_SHARE: Final = 0.25
 RATED_PCT: Final = 100.0
@@ -38,9 +40,10 @@ def usual_charge_oz(unit: Unit) -> float:
     return unit.critical_charge_oz or float(sized(unit).parts.charge_lb[0]) * OZ_PER_LB
 
 
-def one_addition_oz(unit: Unit) -> float:
-    """Return how much goes in at a time, oz."""
-    return max(round(2.0 * SHARE * usual_charge_oz(unit)) / 2.0, LEAST_OZ)
+def one_addition_oz(unit: Unit, glass: str | None = None) -> float:
+    """Return how much goes in at a time, oz: the more the emptier its sight glass is (a word of `sight_glass`)."""
+    share = SHARE * TIMES.get(glass or "", 1.0)
+    return max(round(2.0 * share * usual_charge_oz(unit)) / 2.0, LEAST_OZ)
 
 
 def by_scale(before_oz: float, after_oz: float, lost_oz: float = 0.0) -> float:
@@ -62,10 +65,10 @@ def by_scale(before_oz: float, after_oz: float, lost_oz: float = 0.0) -> float:
     return before_oz - after_oz - lost_oz
 
 
-def told(unit: Unit, added: Sequence[Addition], shown: ShownUnits = TRADE) -> list[str]:
-    """Return what to do after the last of some additions: stop and why, or how much more; the most urgent first."""
+def told(unit: Unit, added: Sequence[Addition], shown: ShownUnits = TRADE, glass: str | None = None) -> list[str]:
+    """Return what to do after the last of some additions: stop and why, or how much more; the most urgent first. `glass` as found."""
     if not added:
-        return [f"About {shown.text(one_addition_oz(unit), 'oz', 1)} at a time"]
+        return [f"About {shown.text(one_addition_oz(unit, glass), 'oz', 1)} at a time"]
     last, whole = added[-1], sum(one.oz for one in added)
     band = default_band(unit, "subcooling_f")
     told_whole = shown.text(whole, "oz", 1)
@@ -80,7 +83,7 @@ def told(unit: Unit, added: Sequence[Addition], shown: ShownUnits = TRADE) -> li
         return [f"Stop: subcooling {shown.text(last.subcooling_f, '°F diff')} after {told_whole}.{high}".rstrip(".")]
     if whole >= WITHOUT_SIGN_SHARE * usual_charge_oz(unit) and not _moved(added):
         return [f"Stop: {told_whole} and nothing moved. It was not short by that: look again at the list above"]
-    return [f"{told_whole} in. Ten minutes, then about {shown.text(one_addition_oz(unit), 'oz', 1)} more"]
+    return [f"{told_whole} in. Ten minutes, then about {shown.text(one_addition_oz(unit, last.glass), 'oz', 1)} more"]
 
 
 def _moved(added: Sequence[Addition]) -> bool:

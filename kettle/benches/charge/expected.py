@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
-from kettle.knowledge.bands import default_band
+from kettle.knowledge.bands import HELD_SCT_F, default_band
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import atmosphere_psia
 from kettle.plant.run import run
@@ -20,10 +20,15 @@ BOX_F: Final = (-40.0, 100.0)
 
 @dataclass(frozen=True)
 class Expected:
-    """What a sound unit runs: psig by its bands, from and to; and by the plant psig, superheat and subcooling °F, % of rated amps."""
+    """What a sound unit runs: by the plant psig, superheat and subcooling °F, % of rated amps; and how far each may lie from that.
+
+    `suction_psig` to `subcooling_f` are spans that hold both the unit's band and the plant's figure; None where nothing is said.
+    """
 
     suction_psig: tuple[float, float] | None
     head_psig: tuple[float, float] | None
+    superheat_f: tuple[float, float] | None
+    subcooling_f: tuple[float, float] | None
     plant_suction_psig: float
     plant_head_psig: float
     plant_superheat_f: float
@@ -35,17 +40,29 @@ def expected(unit: Unit, box_f: float, ambient_f: float) -> Expected:
     """Return what a sound unit of this kind runs with the box and the air on its condenser at these temperatures, °F."""
     box, ambient = round(min(max(box_f, BOX_F[0]), BOX_F[1])), round(min(max(ambient_f, AMBIENT_F[0]), AMBIENT_F[1]))
     suction, head, superheat, subcooling, amps_pct = _by_plant(_Key(unit), box, ambient)
+    if unit.head_control != "none":
+        # What holds the head holds it, however little the plant model's condenser floods.
+        head = max(head, unit.refrigerant.bubble_psig(HELD_SCT_F, unit.altitude_ft))
+    by_air = None if unit.condensing == "water" else _span(unit, "split_f", ambient, 1.0, "bubble")
     return Expected(
-        _span(unit, "td_f", box, -1.0, "dew"), None if unit.condensing == "water" else _span(unit, "split_f", ambient, 1.0, "bubble"),
+        _holding(_span(unit, "td_f", box, -1.0, "dew"), suction), _holding(by_air, head),
+        _holding(default_band(unit, "superheat_evap_f"), superheat), _holding(default_band(unit, "subcooling_f"), subcooling),
         suction, head, superheat, subcooling, amps_pct,
     )  # fmt: skip
+
+
+def _holding(span: tuple[float, float] | None, figure: float) -> tuple[float, float] | None:
+    """A span widened to the figure it is told beside: what is due is one thing with its doubt."""
+    return (min(span[0], figure), max(span[1], figure)) if span else None
 
 
 def _span(unit: Unit, quantity: str, of: float, sign: float, line: str) -> tuple[float, float] | None:
     band, r = default_band(unit, quantity), unit.refrigerant
     if band is None:
         return None
-    at = sorted(min(max(of + sign * end, r.low_f), r.high_f) for end in band)
+    # What holds the head in the cold holds it whatever the air is.
+    held = HELD_SCT_F if quantity == "split_f" and unit.head_control != "none" else r.low_f
+    at = sorted(min(max(of + sign * end, r.low_f, held), r.high_f) for end in band)
     psig = r.dew_psig if line == "dew" else r.bubble_psig
     return psig(at[0], unit.altitude_ft), psig(at[1], unit.altitude_ft)
 

@@ -200,8 +200,7 @@ def may_add(f: Facts) -> Answer:
 
 def how(f: Facts) -> tuple[str, ...]:
     """Return how gas goes into a unit, in words."""
-    blend = f.unit.refrigerant.glides
-    state = "As liquid, cylinder turned so that liquid leaves it" if blend else "As vapour, or as liquid"
+    state = "As liquid, cylinder turned so that liquid leaves it" if f.unit.refrigerant.is_mixture else "As vapour, or as liquid"
     said = [
         f"{state}, metered into the suction: never a slug",
         "Amps watched all the while: over rated, stop and wait",

@@ -46,6 +46,8 @@ def retrofit(unit: Unit, other: Refrigerant, shown: ShownUnits = TRADE) -> Retro
     ]
     if other.glides:
         changes.append(f"It glides {format_number(other.glide_f)} °F: liquid only, superheat from dew, subcooling from bubble")
+    elif other.is_mixture:
+        changes.append("A mixture: it goes in as liquid only")
     if (now.name in MINERAL) != (other.name in MINERAL):
         changes.append(f"Oil: {oil(other)}, changed until little of the old is left")
     if unit.metering == "cap_tube":

@@ -49,6 +49,12 @@ class Refrigerant:
     vapor_lb_fth: PropertyLine
 
     @property
+    def is_mixture(self) -> bool:
+        """Whether it is a mixture of the 400 or 500 series (ASHRAE 34), which leaves a cylinder as it is only as liquid."""
+        number = self.name.removeprefix("R-")[:3]
+        return number.isdigit() and number[0] in "45"
+
+    @property
     def flammable(self) -> bool:
         """Whether the ASHRAE 34 safety class is above 1 (2L, 2 or 3)."""
         return not self.safety_class.endswith("1")

@@ -7,6 +7,8 @@ from hypothesis import strategies as st
 from kettle.benches.charge import additions, at_rest, critical, expected, may_add, receiver, winter
 from kettle.benches.charge.additions import Addition
 from kettle.judging.facts import Facts
+from kettle.judging.holds import standing as standing_holds
+from kettle.judging.readings import work_out
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.unit import UnitSpec, resolve
@@ -235,3 +237,43 @@ def test_what_a_sound_unit_runs_near_set_lies_in_its_bands(kind, refrigerant):
 def test_water_cooled_has_no_head_by_the_air():
     unit = resolve(UnitSpec("provision_room_cooler", "R-404A", condensing="water"))
     assert expected.expected(unit, 38.0, 85.0).head_psig is None
+
+
+@pytest.mark.parametrize(
+    ("kind", "more"), [("walk_in_cooler", {}), ("walk_in_cooler", {"head_control": "mixing_valve"}), ("display_freezer", {})]
+)
+@pytest.mark.parametrize("ambient_f", [20.0, 60.0, 95.0])
+def test_what_is_due_and_how_far_it_may_lie_never_contradict_each_other(kind, more, ambient_f):
+    unit = resolve(UnitSpec(kind, "R-448A", **more))
+    found = expected.expected(unit, unit.set_f + 8.0, ambient_f)
+    for figure, span in ((found.plant_suction_psig, found.suction_psig), (found.plant_head_psig, found.head_psig),
+                         (found.plant_superheat_f, found.superheat_f), (found.plant_subcooling_f, found.subcooling_f)):  # fmt: skip
+        assert span is None or span[0] <= figure <= span[1]
+    if more and ambient_f < 40.0:
+        # A mixing valve holds 85 °F condensing whatever the air is.
+        assert found.head_psig[0] >= unit.refrigerant.bubble_psig(80.0)
+
+
+@pytest.mark.parametrize(
+    ("name", "liquid"), [("R-448A", True), ("R-404A", True), ("R-507A", True), ("R-134a", False), ("R-290", False), ("R-744", False)]
+)
+def test_mixtures_of_the_400_and_500_series_go_in_as_liquid_glide_or_not(name, liquid):
+    assert refrigerants.get(name).is_mixture is liquid
+    unit = resolve(UnitSpec("walk_in_cooler", name))
+    assert may_add.how(work_out(unit, {}))[0].startswith("As liquid") is liquid
+
+
+def test_an_emptier_glass_is_filled_in_fewer_rounds():
+    unit = resolve(UnitSpec("walk_in_cooler", "R-448A"))
+    by_glass = [additions.one_addition_oz(unit, glass) for glass in ("empty", "flashing", "few_bubbles", None)]
+    assert by_glass == sorted(by_glass, reverse=True) and by_glass[0] == pytest.approx(3.0 * by_glass[2], abs=1.5)
+
+
+@pytest.mark.parametrize(
+    ("level", "glass", "held"), [(75.0, None, True), (74.0, None, False), (75.0, "clear", True), (90.0, "flashing", False)]
+)
+def test_a_full_receiver_holds_gas_whether_the_glass_was_looked_at_or_not(level, glass, held):
+    unit = resolve(UnitSpec("walk_in_cooler", "R-448A"))
+    seen = {"receiver_level_pct": level} | ({"sight_glass": glass} if glass else {})
+    full = [hold for hold in standing_holds(work_out(unit, seen)) if "full" in hold.text]
+    assert bool(full) is held

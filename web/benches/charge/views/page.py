@@ -52,7 +52,7 @@ def show_charge(request, call, typed=None, wrong=None, held=None):
     }  # fmt: skip
     flammable = ("flammable",) if standing.unit.refrigerant.flammable else ()
     context |= {
-        "typed": typed, "wrong": wrong, "held": held, "forms": Weighing.FORMS, "liquid": standing.unit.refrigerant.glides,
+        "typed": typed, "wrong": wrong, "held": held, "forms": Weighing.FORMS, "liquid": standing.unit.refrigerant.is_mixture,
         "glasses": _choices("sight_glass"), "errors": asked.wrong, "cautions": words("licensed", "pressure", *flammable),
         "warm_day": (timezone.localdate() + timedelta(days=WARM_DAYS)).isoformat(), "block_to": _block_to(standing),
         "receiver_open": context.get("level_held") or "level" in wrong or {"length_in", "diameter_in"} & set(asked.wrong),
@@ -83,7 +83,10 @@ def _additions(call, standing):
         one = additions.Addition(step.value, glass, got.get("subcooling_f"), got.get("amps_pct"), got.get("superheat_evap_f"))
         added.append(one)
         rows.append((step, *_shown(one, standing.shown), getattr(step.entry, "weighing", None)))
-    return {"additions": rows, "additions_say": additions.told(standing.unit, added, standing.shown)}
+    return {
+        "additions": rows,
+        "additions_say": additions.told(standing.unit, added, standing.shown, standing.judgement.facts.seen.get("sight_glass")),
+    }
 
 
 def _read_between(call, begins, ends):
@@ -123,8 +126,11 @@ def _runs(standing):
     at_box, at_air = (unit.set_f if box is None else box), (80.0 if ambient is None else ambient)
     found = expected(unit, at_box, at_air)
 
-    def span(pair):
-        return shown.span(*pair, "psig") if pair else "–"
+    def span(pair, unit_="psig"):
+        return shown.span(*pair, unit_) if pair else ""
+
+    def about(value, unit_="psig"):
+        return f"about {shown.text(value, unit_, 0)}"
 
     def now(key, unit_, derived=False):
         value = facts.derived.get(key) if derived else facts.number(key)
@@ -134,11 +140,13 @@ def _runs(standing):
         "runs_at": f"box {shown.text(at_box, '°F', 0)}, air on the condenser {shown.text(at_air, '°F', 0)}",
         "runs_assumed": box is None or ambient is None,
         "runs": [
-            ("Suction", now("suction_psig", "psig"), span(found.suction_psig), shown.text(found.plant_suction_psig, "psig", 0)),
-            ("Head", now("discharge_psig", "psig"), span(found.head_psig), shown.text(found.plant_head_psig, "psig", 0)),
-            ("Superheat at the coil", now("superheat_evap_f", "°F diff", True), "", shown.text(found.plant_superheat_f, "°F diff", 0)),
-            ("Subcooling", now("subcooling_f", "°F diff", True), "", shown.text(found.plant_subcooling_f, "°F diff", 0)),
-            ("Rated amps", now("amps_pct", "%", True), "", f"{found.plant_amps_pct:.0f} %"),
+            ("Suction", now("suction_psig", "psig"), about(found.plant_suction_psig), span(found.suction_psig)),
+            ("Head", now("discharge_psig", "psig"), about(found.plant_head_psig), span(found.head_psig)),
+            ("Superheat at the coil", now("superheat_evap_f", "°F diff", True), about(found.plant_superheat_f, "°F diff"),
+             span(found.superheat_f, "°F diff")),
+            ("Subcooling", now("subcooling_f", "°F diff", True), about(found.plant_subcooling_f, "°F diff"),
+             span(found.subcooling_f, "°F diff")),
+            ("Rated amps", now("amps_pct", "%", True), about(found.plant_amps_pct, "%"), ""),
         ],
     }  # fmt: skip
 

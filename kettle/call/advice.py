@@ -71,13 +71,18 @@ def charge(judged: Judged, opened: Opened) -> Charge:
     if holds.gas_escapes(facts) and not any(step.did.part == "leak" for step in judged.staged.steps):
         where = "it was found" if facts.is_("leak_test", "found") else "gas was seen to get out: find it"
         return Charge("first", f"First the leak: {where}, repair it, or the customer decides in writing", why)
-    told = may_add.may_add(facts)
+    told = may_add.may_add(facts, leak_decided(judged))
     if told.may:
         return Charge("yes", f"{told.says}: {why[0]}", why)
     second = next((line for line in told.lines if line.code == "second"), None)
     if second is not None and second.state == "first" and told.says.startswith("No, it"):
         return Charge("no", told.says, why)
     return Charge("first", told.says, why)
+
+
+def leak_decided(judged: Judged) -> bool:
+    """Whether the customer left a leak open, in writing."""
+    return any(step.did.code == "leak.given_up" for step in judged.staged.steps)
 
 
 def _opened(judged: Judged, opened: Opened, facts: Facts) -> Charge:
@@ -159,7 +164,7 @@ def _gone_in(judged: Judged, facts: Facts, gas: _Gas) -> Charge:
     if not gas.since.keys() & {"sight_glass", "receiver_level_pct", "liquid_line_f", "suction_psig"}:
         return Charge("first", f"{went[:1].upper()}{went[1:]}: ten minutes, then glass, level and amps, before any more")
     if glass in BUBBLES:
-        told = may_add.may_add(facts)
+        told = may_add.may_add(facts, leak_decided(judged))
         in_the_way = [line for line in told.lines if line.state == "first" and line.code not in ("second", "leak")]
         if in_the_way:
             return Charge("first", f"First this. {in_the_way[0].label}: {in_the_way[0].says}")

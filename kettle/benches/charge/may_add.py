@@ -176,12 +176,17 @@ def floods_and_flashes(f: Facts) -> bool:
     return f.unit.receiver and f.is_("sight_glass", *BUBBLES) and superheat is not None and superheat <= FLOODS_F and little
 
 
-def may_add(f: Facts) -> Answer:
-    """Return whether gas may be added to a unit by what is known of it: *no, first this* or *yes, and how*."""
+def may_add(f: Facts, leak_decided: bool = False) -> Answer:
+    """Return whether gas may be added to a unit by what is known of it: *no, first this* or *yes, and how*.
+
+    `leak_decided`: the customer left the leak open, in writing; it does not come first any more.
+    """
     lines = []
     for rule in _RULES:
         if rule.there(f):
             state, says = rule.stands(f)
+            if rule.code == "leak" and leak_decided and state == "first":
+                state, says = "ok", "found, and left open as the customer decided"
             lines.append(Line(rule.code, rule.label, state, says, rule.asks))
     if f.unit.critical_charge_oz is not None and not f.unit.receiver:
         label = f.shown.text(f.unit.critical_charge_oz, "oz", 1)

@@ -277,3 +277,9 @@ def test_a_full_receiver_holds_gas_whether_the_glass_was_looked_at_or_not(level,
     seen = {"receiver_level_pct": level} | ({"sight_glass": glass} if glass else {})
     full = [hold for hold in standing_holds(work_out(unit, seen)) if "full" in hold.text]
     assert bool(full) is held
+
+
+def test_a_leak_that_the_customer_left_open_does_not_come_first_any_more():
+    found = facts(leak_test="found")
+    assert line(may_add.may_add(found), "leak").state == "first" and not may_add.may_add(found).may
+    assert line(may_add.may_add(found, leak_decided=True), "leak").state == "ok" and may_add.may_add(found, leak_decided=True).may

@@ -10,6 +10,7 @@ from web.logbook.calls.courses import acts_of
 from web.logbook.calls.judging import facts_by_stage
 from web.round.icemaps import IceMaps
 from web.round.picture import FLAG_HEIGHT, HEIGHT, LEAST, WIDTH, picture_for, spots_of
+from web.round.standing.fans import fans_of
 
 # What stands beside a figure on its flag, where the figure alone would not say which it is.
 BEFORE = {
@@ -35,8 +36,6 @@ UNSPOKEN = ("parts_protected", "ice_places", "bulb_clock", "adjusted_min")
 LETTER_PX, PADDING = 9.0, 10
 STILL = ("stopped",)
 SOME_STILL = ("some_stopped",)
-FANS = {"walk_in": 3, "provision_room": 3}
-USUAL_FANS = 2
 CELL_ROWS, CELL_COLUMNS = 4, 12
 # What makes a kind known at a glance.
 OUTLINE = ("stock", "door", "coil", "evap_fan", "drain")
@@ -238,8 +237,7 @@ class Picture:
     def fans(self):
         """The coil's fans, each with its place and whether it turns."""
         still = [int(word[4:]) for word in self.seen.get("fans_still", ()) if word.startswith("fan_")]
-        kind = self.unit.kind.code
-        count = max([next((n for word, n in FANS.items() if kind.startswith(word)), USUAL_FANS), *still])
+        count = max([fans_of(self.unit), *still])
         state = self.seen.get("evap_fans")
         known = {"running": "running", "reversed": "reversed", "held_by_ice": "ice", "stopped": "still"}.get(state, "")
         states = [known] * count

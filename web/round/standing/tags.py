@@ -7,6 +7,7 @@ from kettle.knowledge import observations, plausible
 from kettle.knowledge.units import TRADE, ShownUnits, format_number, vacuum_inhg
 from web.logbook.calls.judging import value_of
 from web.round.drawing import Place
+from web.round.standing.fans import fans_of
 
 # Kinds whose air is felt at each of their doors.
 CASES_WITH_DOORS = ("display", "bottle", "reach_in", "prep_rail")
@@ -43,6 +44,7 @@ class Tag:
     was_shown: str = ""
     by_act: bool = False
     has_doors: bool = True
+    fans: int = 0
 
     @property
     def taken(self):
@@ -125,9 +127,14 @@ class Tag:
 
     @property
     def choices(self):
-        """The words there are on this unit: only a case with doors has its air felt at each."""
+        """The words there are on this unit: only a case with doors has its air felt at each, and no more fans than are drawn."""
         kept = self.selected if self.taken else ()
-        return [(code, words) for code, words in self.entry.choices if self.has_doors or not code.startswith("door_") or code in kept]
+        return [(code, words) for code, words in self.entry.choices if code in kept or self._is_there(code)]
+
+    def _is_there(self, code):
+        if code.startswith("fan_") and self.fans:
+            return int(code.removeprefix("fan_")) <= self.fans
+        return self.has_doors or not code.startswith("door_")
 
     @property
     def selected(self):
@@ -157,6 +164,9 @@ def tag_of(standing, key, place=None, number=0):
     value, was, by_act = _stands(reading, key, facts)
     tag = Tag(entry, value, typed, error, problem, place, number, shown_in=standing.shown)
     tag.has_doors = key != "air_weak_at" or standing.unit.kind.code.startswith(CASES_WITH_DOORS)
+    # One more than is drawn: a coil may have it.
+    still = [int(word.removeprefix("fan_")) for word in value or () if word != "none"] if key == "fans_still" else []
+    tag.fans = max([fans_of(standing.unit), *still]) + 1 if key == "fans_still" else 0
     tag.by_act, tag.was = by_act, entry.show(was, with_unit=False, shown=standing.shown) if was is not None else ""
     tag.was_shown = entry.show(was, shown=standing.shown) if was is not None else ""
     span = plausible.usual_range(entry, standing.unit)

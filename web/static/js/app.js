@@ -114,6 +114,25 @@ document.addEventListener("click", (event) => {
   field.focus();
 });
 
+/* Enter where matches are shown takes the first; only then does it send the form. */
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "Enter" || !event.target.matches(".entry input")) return;
+  const first = event.target.closest(".entry").querySelector(".matches [data-pick]");
+  if (!first || event.target.value.trim() === "") return;
+  event.preventDefault();
+  first.click();
+});
+
+/* What was wrong with a field is said until it is put right. */
+document.addEventListener("change", (event) => {
+  const entry = event.target.closest(".entry");
+  if (!entry || event.target.matches("[data-reading]")) return;
+  for (const said of entry.querySelectorAll(".error")) said.remove();
+  entry.classList.remove("wrong");
+  event.target.removeAttribute("aria-invalid");
+  event.target.removeAttribute("aria-describedby");
+});
+
 /* A choice that changes what the rest of its form asks for. */
 document.addEventListener("change", (event) => {
   if (event.target.matches("select[data-send]")) {

@@ -129,6 +129,9 @@ def _runs(standing):
     def span(pair, unit_="psig"):
         return shown.span(*pair, unit_) if pair else ""
 
+    def assumed(read):
+        return " (not read)" if read is None else ""
+
     def about(value, unit_="psig"):
         return f"about {shown.text(value, unit_, 0)}"
 
@@ -137,8 +140,7 @@ def _runs(standing):
         return "–" if value is None else shown.text(value, unit_, 0)
 
     return {
-        "runs_at": f"box {shown.text(at_box, '°F', 0)}, air on the condenser {shown.text(at_air, '°F', 0)}",
-        "runs_assumed": box is None or ambient is None,
+        "runs_at": f"box {shown.text(at_box, '°F', 0)}{assumed(box)}, air on the condenser {shown.text(at_air, '°F', 0)}{assumed(ambient)}",
         "runs": [
             ("Suction", now("suction_psig", "psig"), about(found.plant_suction_psig), span(found.suction_psig)),
             ("Head", now("discharge_psig", "psig"), about(found.plant_head_psig), span(found.head_psig)),

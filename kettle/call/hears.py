@@ -6,6 +6,7 @@ of all of them together (`kettle/call/circuit.py`).
 
 from typing import Any, Final
 
+from kettle.benches.controls.cycles import LEAST_MIN
 from kettle.benches.ice import map as ice
 from kettle.benches.refrigerant import leaks, nitrogen
 from kettle.call.events import NOTHING, Did, Event, Heard, Observed, Spoken
@@ -273,8 +274,15 @@ def watched(record: Record, event: Event) -> tuple[Heard, ...]:
     return tuple(one for one in found if not isinstance(one, Observed) or observations.get(one.key).exists_on(record.unit))
 
 
+def whole_cycle(event: Event) -> bool:
+    """Return whether a cycle ran and rested at all: one of no minutes was tapped after the event."""
+    return all(event.get(name) is None or float(event.data[name]) >= LEAST_MIN for name in ("on_min", "off_min"))
+
+
 def cycle(record: Record, event: Event) -> tuple[Heard, ...]:
     """A cycle watched: where it cut in and out, and whether it was a short one."""
+    if not whole_cycle(event):
+        return NOTHING
     found: list[Heard] = [
         Observed(key, value_of(key, float(event.data[name])))
         for name, key in (("cut_in_psig", "lp_cut_in_psig"), ("cut_out_psig", "lp_cut_out_psig"))

@@ -11,7 +11,7 @@ from kettle.benches.ice.map import ICED_FORMS
 from kettle.benches.prove import proofs
 from kettle.call.call import Call
 from kettle.call.events import Event
-from kettle.call.hears import drawn, figure, ice_read, stood
+from kettle.call.hears import drawn, figure, ice_read, stood, whole_cycle
 from kettle.judging.readings import implied_by, told_with
 from kettle.knowledge import observations
 from kettle.knowledge.bands import default_band
@@ -105,6 +105,8 @@ def watched(call: Call, event: Event, into: Gathered) -> None:
 
 def cycle(call: Call, event: Event, into: Gathered) -> None:
     """A whole cycle, inside the box's limits or not."""
+    if not whole_cycle(event):
+        return
     band = default_band(call.record.unit, "box_temp_f")
     ends = [event.data[name] for name in ("box_low_f", "box_high_f") if event.get(name) is not None]
     wide = band is not None and any(not band[0] - CYCLE_WIDE_F <= one <= band[1] + CYCLE_WIDE_F for one in ends)

@@ -14,6 +14,8 @@ MISSES_BY_F: Final = 1.0
 TURNS_PSI: Final = 6.0
 # A box reading belongs to a start or a stop when it is no older than this, min.
 BELONGS_MIN: Final = 2.0
+# Starts and stops closer than this were tapped after the event and are no cycle, min.
+LEAST_MIN: Final = 0.25
 # What a controller says of itself, as what the compressor does; while it says anything else nothing is known of that.
 RUNS: Final = {"cooling": True, "pumping down": True, "satisfied": False, "defrosting": False, "dripping": False}
 
@@ -43,8 +45,9 @@ def cycles_of(moments: Sequence[Moment]) -> list[Cycle]:
     ordered = sorted(moments, key=lambda one: one.at_min)
     found = []
     for first, middle, last in zip(ordered, ordered[1:], ordered[2:], strict=False):
-        if (first.what, middle.what, last.what) == ("start", "stop", "start"):
-            found.append(Cycle(middle.at_min - first.at_min, last.at_min - middle.at_min, middle.box_f, last.box_f))
+        on_min, off_min = middle.at_min - first.at_min, last.at_min - middle.at_min
+        if (first.what, middle.what, last.what) == ("start", "stop", "start") and min(on_min, off_min) >= LEAST_MIN:
+            found.append(Cycle(on_min, off_min, middle.box_f, last.box_f))
     return found
 
 

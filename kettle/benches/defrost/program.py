@@ -12,7 +12,6 @@ from kettle.knowledge.units import TRADE, ShownUnits
 
 DAY_MIN: Final = 24 * 60
 MOST_STARTS: Final = 24
-MANY_STARTS: Final = 5
 HEATED: Final = ("electric", "hot_gas")
 AIR: Final = ("off_cycle", "timed_air")
 # A fail-safe sits this much over the time a coil was seen to need, and is called long beyond the last (field practice).
@@ -132,10 +131,8 @@ def clock(minutes: float) -> str:
 
 
 def times(starts_min: Sequence[int]) -> str:
-    """Return starts as they are read and typed: 02:00 10:30; many of them short, 0 3 6 9 12 15:30 18 21."""
-    if len(starts_min) <= MANY_STARTS:
-        return " ".join(clock(start) for start in starts_min)
-    return " ".join(str(start // 60) if start % 60 == 0 else f"{start // 60}:{start % 60:02d}" for start in starts_min)
+    """Return starts as they are read and typed, one way however many: 02:00 10:30."""
+    return " ".join(clock(start) for start in starts_min)
 
 
 def read_program(typed: Mapping[str, str], unit: Unit, shown: ShownUnits = TRADE) -> tuple[Program, dict[str, str]]:

@@ -8,6 +8,7 @@ from kettle.call.hears import (
     program_before,
     program_changed,
     setting_changed,
+    whole_cycle,
 )
 from kettle.call.says.sentence import Sentence, sentence
 from kettle.call.words import listed, lower, plain
@@ -99,8 +100,8 @@ def watched(call: Call, event: Event) -> list[Sentence]:
 
 def cycle(call: Call, event: Event) -> list[Sentence]:
     """The cycles watched, together."""
-    run = [one for one in call.record.all_of("cycle") if call.phase(one) == call.phase(event)]
-    if run[0] is not event:
+    run = [one for one in call.record.all_of("cycle") if whole_cycle(one) and call.phase(one) == call.phase(event)]
+    if not run or run[0] is not event:
         return []
     section = "left" if call.phase(event) == LEFT and call.staged.steps else "found"
     parts = []

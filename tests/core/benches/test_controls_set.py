@@ -366,3 +366,10 @@ def test_a_pump_down_is_proposed_by_the_coldest_the_low_side_meets():
 def test_a_proposed_pump_down_never_draws_air_and_can_run(name, coldest, altitude):
     found = pressure.as_pump_down(refrigerants.get(name), altitude, coldest).setting
     assert found.cut_out_psig >= pressure.LEAST_CUT_OUT_PSIG and found.differential_psi > 0.0
+
+
+def test_a_start_and_a_stop_tapped_after_the_event_are_no_cycle():
+    at_once = [cycles.Moment(10.0, "start"), cycles.Moment(10.1, "stop"), cycles.Moment(24.0, "start")]
+    assert cycles.cycles_of(at_once) == []
+    apart = [cycles.Moment(10.0, "start"), cycles.Moment(10.25, "stop"), cycles.Moment(24.0, "start")]
+    assert [one.on_min for one in cycles.cycles_of(apart)] == [0.25]

@@ -167,9 +167,9 @@ def test_a_plan_leaves_what_it_does_not_speak_of_and_stretches_a_short_alarm():
     assert edit.over(None, FOUR) is FOUR
 
 
-def test_many_starts_are_written_short_and_read_back():
+def test_starts_are_written_one_way_and_read_back():
     eight = (0, 180, 360, 540, 720, 900, 1080, 1275)
-    assert times(eight) == "0 3 6 9 12 15 18 21:15"
+    assert times(eight) == "00:00 03:00 06:00 09:00 12:00 15:00 18:00 21:15"
     assert parse_starts(times(eight)) == eight
     assert times((120, 630)) == "02:00 10:30"
 

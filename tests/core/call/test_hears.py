@@ -66,3 +66,11 @@ def test_a_clamp_that_shows_running_amps_says_that_it_runs(amps, word):
     # Rated 14 A: 60 A is a compressor that tries to start.
     unit = FREEZER | {"compressor_rla_a": 14.0}
     assert seen(told(unit, happened("measured", 1, what="amps", one="lead_1", value=amps, state="calling")), "compressor") == word
+
+
+def test_a_cycle_of_no_minutes_says_and_proves_nothing():
+    unit = REACH_IN | {"box_control": "suction_pressure"}
+    empty, whole = (happened("cycle", 30, on_min=on, off_min=12.0, cut_in_psig=20.0, cut_out_psig=5.0) for on in (0.0, 8.0))
+    nothing, something = (told(unit, read("box_temp_f", 38, 1), one) for one in (empty, whole))
+    assert seen(nothing, "lp_cut_in_psig") is None and seen(something, "lp_cut_in_psig") == 20.0
+    assert "cycle" not in said(nothing, "found") and "cycle" in said(something, "found")

@@ -59,7 +59,7 @@ def _pressure(asked, standing):
     ambient = facts.number("ambient_f") or USUAL_DAY_F
     of_site = year_of_site(standing.call.unit.site)
     cold, hot = year.at_condenser_f(unit, of_site)
-    low = asked.figure("coldest_met_f", "Coldest the low side meets", "°F", min(cold if of_site.given else ambient, unit.set_f))
+    low = asked.figure("coldest_met_f", "Coldest the low side meets", "°F", min(cold, unit.set_f))
     creep = facts.number("pump_down_rise_psi")
     proposal = None
     try:

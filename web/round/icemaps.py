@@ -23,9 +23,14 @@ class IceMaps:
         drawing = self.stored.get((stage, evaporator))
         return shown(drawing) if drawing else None
 
+    @property
+    def painted_before(self):
+        """Whether the ice was painted as it was found."""
+        return any(stage == "before" for stage, _ in self.stored)
+
     def to_paint(self, stage, evaporator):
         """The map to go on painting: the stored one, else a bare one that nobody looked at."""
-        bare = Shown(["." * ice.COLUMNS] * ice.ROWS, {}, [], self.call.unit.face_ft2)
+        bare = Shown(["." * ice.COLUMNS] * ice.ROWS, {}, [], self.call.unit.face_ft2, painted=False)
         return self.latest(stage, evaporator) or bare
 
     def mass_lb(self, deep=ice.USUAL_DEPTH):

@@ -110,17 +110,22 @@ def found(unit: Unit, facts: Facts, heard: Mapping[str, str], readings: Mapping[
     bubbles = tuple(code for code in heard if heard[code] == "bubbles")
     if bubbles:
         return Found(bubbles, f"{_labels(bubbles)}: bubbles. Found")
+    twice = [code for code, word in heard.items() if word == "twice"]
     named = tuple(
-        code for code, word in heard.items()
-        if word == "twice" and all(heard.get(other) == "no" for other in BY_CODE[code].neighbours if other in _there(unit))
-    )  # fmt: skip
+        code for group in _side_by_side(twice) if all(heard.get(other) == "no" for other in _around(group, unit)) for code in group
+    )
     if named:
         parts = {BY_CODE[code].belongs for code in named}
         tail = ": in the coil, not the lines" if parts == {"coil"} else ""
-        return Found(named, f"{_labels(named)}: signalled twice, nothing at its neighbours{tail}")
-    twice = [code for code, word in heard.items() if word == "twice"]
+        where = "between them, nothing around" if len(named) > 1 else "nothing at its neighbours"
+        return Found(named, f"{_labels(named)}: signalled twice, {where}{tail}")
     if twice:
-        open_ = [other for code in twice for other in BY_CODE[code].neighbours if other in _there(unit) and heard.get(other) != "no"]
+        open_ = [
+            other
+            for code in twice
+            for other in BY_CODE[code].neighbours
+            if other in _there(unit) and heard.get(other) not in ("no", "twice")
+        ]
         if open_:
             return Found((), f"Signalled twice at {_labels(tuple(twice))}: now its neighbours, {_labels(tuple(dict.fromkeys(open_)))}")
     once = [code for code, word in heard.items() if word == "signal"]
@@ -130,6 +135,23 @@ def found(unit: Unit, facts: Facts, heard: Mapping[str, str], readings: Mapping[
     if left:
         return Found((), f"Next: {left[0].label}. {left[0].how}")
     return Found((), "Nothing found at any place: standing pressure with nitrogen over night, or dye; each tells more and costs a visit")
+
+
+def _side_by_side(codes: list[str]) -> list[list[str]]:
+    """Places grouped by being neighbours: gas that signals at several side by side comes from one leak between them."""
+    groups: list[list[str]] = []
+    for code in codes:
+        touching = [
+            group for group in groups if any(other in BY_CODE[code].neighbours or code in BY_CODE[other].neighbours for other in group)
+        ]
+        merged = [one for group in touching for one in group]
+        groups = [group for group in groups if group not in touching] + [[*merged, code]]
+    return groups
+
+
+def _around(group: list[str], unit: Unit) -> set[str]:
+    """The neighbours of a group of places that a unit has and that are not in it."""
+    return {other for code in group for other in BY_CODE[code].neighbours if other in _there(unit)} - set(group)
 
 
 def _there(unit: Unit) -> set[str]:

@@ -230,6 +230,10 @@ def test_places_are_searched_by_how_often_they_leak_and_by_the_signs():
     ({}, "Next: ", ()), ({"caps": "bubbles"}, "Stem caps and seals: bubbles", ("caps",)),
     ({"coil_left": "twice", "coil_joints": "no", "coil_right": "no"}, "in the coil, not the lines", ("coil_left",)),
     ({"coil_left": "twice", "coil_joints": "signal", "coil_right": "no"}, "now its neighbours", ()),
+    ({"coil_left": "twice", "coil_joints": "twice", "coil_right": "no", "valve": "no"}, "between them, nothing around: in the coil",
+     ("coil_left", "coil_joints")),
+    ({"coil_left": "twice", "coil_joints": "twice", "coil_right": "no"}, "now its neighbours, Expansion valve", ()),
+    ({"coil_left": "twice", "compressor": "twice", "coil_joints": "no", "coil_right": "no"}, "in the coil, not the lines", ("coil_left",)),
     ({"flares": "signal"}, "from the other side", ()),
     (dict.fromkeys(leaks.BY_CODE, "no"), "Nothing found at any place", ()),
 ])  # fmt: skip

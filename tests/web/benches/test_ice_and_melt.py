@@ -316,3 +316,8 @@ def test_the_demo_has_maps_of_four_kinds(loaded):
     assert {"whole_hard", "first_passes", "bottom", "bare"} <= patterns
     assert IceDrawing.objects.filter(places__ceiling="hard_ice").exists()
     assert IceDrawing.objects.filter(places__drain_pan="hard_ice").exists()
+
+
+def test_a_map_that_nobody_painted_is_not_painted_and_not_bare(at_work, call):
+    body = at_work.get(reverse("stop", args=[call.number, "arrive"]) + "?part=coil").content.decode()
+    assert "Not painted." in body and "Bare coil" not in body

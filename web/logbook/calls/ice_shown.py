@@ -16,6 +16,7 @@ class Shown:
     oil: list
     face_ft2: float
     title: str = ""
+    painted: bool = True
 
     width, height, cell, left, top = draw.WIDTH, draw.HEIGHT, draw.CELL, draw.LEFT, draw.TOP
 

@@ -1,8 +1,11 @@
 """A report as PDF. Only the application's own styles and fonts are read; nothing is fetched."""
 
+import atexit
 import base64
 import os
 import re
+import select
+import struct
 import sys
 from functools import cache
 from pathlib import Path
@@ -33,7 +36,15 @@ PRINTED = (
 
 
 # A process that sets a paper ends so where the system's library is missing, and gives way to all others.
-NO_PANGO, GIVES_WAY = 3, 19
+MADE, FAILED, NO_PANGO, GIVES_WAY = 0, 1, 3, 19
+
+
+# Fonts and sheets of a process that has set a paper.
+_SET_BEFORE = []
+atexit.register(_SET_BEFORE.clear)
+# How long a process waits for the next paper before it ends, s; how a length is written before what it measures.
+STAYS_S = 300.0
+LENGTH = struct.Struct(">BQ")
 
 
 class PdfUnavailable(RuntimeError):
@@ -57,8 +68,13 @@ def render_pdf(html):
                 raise ValueError("a report reads nothing but its own styles and fonts")
             return super().fetch(url, headers)
 
-    fetcher, fonts = OwnFiles(allowed_protocols={"file", "data"}), FontConfiguration()
-    sheets = [CSS(filename=STATIC / "css" / name, font_config=fonts, url_fetcher=fetcher) for name in SHEETS]
+    fetcher = OwnFiles(allowed_protocols={"file", "data"})
+    if not _SET_BEFORE:
+        # Fonts and styles are read once by a process that sets several papers.
+        fonts = FontConfiguration()
+        sheets = [CSS(filename=STATIC / "css" / name, font_config=fonts, url_fetcher=fetcher) for name in SHEETS]
+        _SET_BEFORE.append((fonts, sheets))
+    fonts, sheets = _SET_BEFORE[0]
     return HTML(string=html, base_url=str(STATIC), url_fetcher=fetcher).write_pdf(stylesheets=sheets, font_config=fonts)
 
 
@@ -106,14 +122,21 @@ def _rules(sheets, starts):
 
 
 def main():
-    """Set the HTML of the standard input as a PDF on the standard output."""
+    """Set papers one after another: HTML on the standard input, PDF on the standard output, each behind its state and length."""
     os.nice(GIVES_WAY)
-    try:
-        content = render_pdf(sys.stdin.buffer.read().decode())
-    except PdfUnavailable as error:
-        sys.stderr.write(f"{error}\n")
-        return NO_PANGO
-    sys.stdout.buffer.write(content)
+    while select.select([sys.stdin], [], [], STAYS_S)[0]:
+        head = sys.stdin.buffer.read(LENGTH.size)
+        if len(head) < LENGTH.size:
+            break
+        html = sys.stdin.buffer.read(LENGTH.unpack(head)[1]).decode()
+        try:
+            state, content = MADE, render_pdf(html)
+        except PdfUnavailable as error:
+            state, content = NO_PANGO, str(error).encode()
+        except Exception as error:  # whatever is wrong with one paper, the next is set
+            state, content = FAILED, repr(error).encode()
+        sys.stdout.buffer.write(LENGTH.pack(state, len(content)) + content)
+        sys.stdout.buffer.flush()
     return 0
 
 

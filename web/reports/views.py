@@ -3,6 +3,7 @@
 import tempfile
 import zipfile
 from concurrent.futures import CancelledError
+from contextlib import suppress
 
 from django.conf import settings
 from django.contrib import messages
@@ -208,8 +209,13 @@ def stop_paper(request, key):
 @require_safe
 def report_pdf(request, number):
     """The report as a PDF file."""
-    html = _set_from(request, number)
-    return _begin(request, f"The report of call {number}", reverse("report", args=[number]), html, _pdf_named(f"call-{number}"))
+    html, name, back = _set_from(request, number), f"The report of call {number}", reverse("report", args=[number])
+    if "ready" in request.GET:
+        # Hand over is open: it is made before somebody asks for it.
+        with suppress(InputError):
+            papers.make(shop_of(request.user).pk, name, back, html, _pdf_named(f"call-{number}"))
+        return HttpResponse(status=204)
+    return _begin(request, name, back, html, _pdf_named(f"call-{number}"))
 
 
 @require_safe

@@ -21,6 +21,12 @@ from web.reports import papers, pdf
 SET_APART = papers.set_apart
 
 
+@pytest.fixture(autouse=True)
+def none_made():
+    """No paper of another test is there already."""
+    papers._papers.clear()
+
+
 @pytest.fixture
 def written(at_work, call, starved):
     words = {
@@ -204,3 +210,38 @@ def test_drawings_of_a_bench_bring_their_own_rules_and_no_others():
     assert ".wiring" not in circuit and ".mark-heat" not in circuit
     # The engine reads no short form of a font: letters would fill the page.
     assert "font:" not in bench
+
+
+class TestReady:
+    """What Hand over has made before somebody asks is the paper that is asked for."""
+
+    @pytest.fixture(autouse=True)
+    def apart(self, monkeypatch):
+        monkeypatch.setattr(papers, "set_apart", SET_APART)
+
+    def test_one_that_was_made_ready_is_there_at_once_and_set_once(self, at_work, written):
+        address = reverse("report-pdf", args=[written.number])
+        assert at_work.get(f"{address}?ready").status_code == 204
+        (made,) = [one for one in papers._papers.values() if one.shop == written.shop_id and not one.future.done()]
+        made.made(60.0)
+        set_before = papers._set_by[-1]
+        assert at_work.get(address).content.startswith(b"%PDF")
+        packed = zipfile.ZipFile(io.BytesIO(b"".join(at_work.get(reverse("call-zip", args=[written.number])).streaming_content)))
+        assert f"call-{written.number}.pdf" in packed.namelist() and papers._set_by[-1] == set_before
+
+    def test_one_process_sets_several_and_a_paper_it_cannot_set_is_said(self, written):
+        first = papers.make(written.shop_id, "One", "/", "<p>one", bytes)
+        second = papers.make(written.shop_id, "Two", "/", "<p>two", bytes)
+        assert first.made(60.0).startswith(b"%PDF") and second.made(60.0).startswith(b"%PDF")
+        process = papers._setters[-1]
+        process.kill()
+        process.wait()
+        assert papers.make(written.shop_id, "Three", "/", "<p>three", bytes).made(60.0).startswith(b"%PDF"), "a new one takes its place"
+
+    def test_stopping_one_of_two_that_wait_for_the_same_leaves_the_other(self, written):
+        before = threading.Event()
+        papers._maker.submit(before.wait, 60.0)
+        one, other = (papers.make(written.shop_id, name, "/", "<p>the same", bytes) for name in ("One", "Other"))
+        one.stop()
+        before.set()
+        assert other.made(60.0).startswith(b"%PDF") and papers.find(one.key, written.shop_id) is None

@@ -21,6 +21,8 @@ from kettle.knowledge.bands import default_band
 
 # The share a receiver is left at, warm or covered, where a mixing valve floods the condenser; over its band's end it is too full.
 WINTER_LEVEL_PCT: Final = 80.0
+# Suction and line that lie further apart than this, minutes, are not of one moment.
+APART_MIN: Final = 15.0
 WARM_F: Final = 70.0
 # A shortage this likely asks for gas.
 SHORT_FROM: Final = 0.25
@@ -227,6 +229,28 @@ def valve(judged: Judged, opened: Opened, coil: int = 1) -> Valve:
     return _by_superheat(judged, verdict, facts, coil, on)
 
 
+def _stem_at_end(judged: Judged, coil: int) -> str:
+    """The stop that the stem of a coil stands at, as it was seen; empty where nobody saw one, or it was turned since."""
+    record, end = judged.staged.record, ""
+    for event in record.standing:
+        if event.on not in (None, coil) or event.get("part") != "valve":
+            continue
+        if event.kind == "looked" and event.data["state"] in ("at_end_in", "at_end_out"):
+            end = event.data["state"]
+        elif event.kind == "act" and event.data["did"] in ("turned_in", "turned_out", "exercised", "replaced"):
+            end = ""
+    return end
+
+
+def _read_apart_min(facts: Facts) -> float | None:
+    """How far apart suction and line were read, where that is too far for one superheat; a probe set reads both at once."""
+    ages = [facts.ages_min.get(key) for key in ("suction_psig", "suction_line_evap_f")]
+    if "superheat_read_f" in facts.seen or ages[0] is None or ages[1] is None:
+        return None
+    apart = abs(ages[0] - ages[1])
+    return apart if apart >= APART_MIN else None
+
+
 def _by_superheat(judged: Judged, verdict: Verdict, facts: Facts, coil: int, on: int | None) -> Valve:
     told = facts.shown.text(verdict.value, "°F diff")
     if verdict.state == "impossible":
@@ -236,6 +260,14 @@ def _by_superheat(judged: Judged, verdict: Verdict, facts: Facts, coil: int, on:
                      f"{verdict.why}", None, on)  # fmt: skip
     closes = verdict.state == "low"
     now = judged.course(coil).now
+    end = _stem_at_end(judged, coil)
+    if end == ("at_end_in" if closes else "at_end_out"):
+        stop = "inner" if closes else "outer"
+        return Valve("no", f"Superheat {told}, and the stem stands at its {stop} stop: bulb, strainer, element, then the valve", None, on)
+    apart = _read_apart_min(facts)
+    if apart is not None:
+        older = "Suction" if facts.ages_min["suction_psig"] > facts.ages_min["suction_line_evap_f"] else "The line"
+        return Valve("wait", f"{older} was read {apart:.0f} min before the other: read both before a turn", None, on)
     waits = [] if closes and _floods_past_its_bulb(now) else holds.blocking(list(now.holds), "txv_adjust")
     if waits:
         return Valve("wait", f"{waits[0].title} first: {waits[0].text}", None, on)

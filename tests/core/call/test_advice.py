@@ -94,3 +94,16 @@ def test_a_leak_that_was_found_comes_before_gas_and_gas_that_went_in_is_enough_b
     assert told(COOLER, *went).charge.may == "first", "ten minutes first"
     full = told(COOLER, *went, read("sight_glass", "clear", 35), read("receiver_level_pct", 55, 35))
     assert full.charge.may == "stop" and "32" in full.charge.text
+
+
+@pytest.mark.parametrize(("end", "way", "may"), [("at_end_out", "out", "no"), ("at_end_in", "out", "yes"), ("at_end_out", "in", "yes")])
+def test_a_stem_at_its_stop_is_not_turned_further(end, way, may):
+    line = read("suction_line_evap_f", -8 if way == "out" else -32, 2)
+    call = told(FREEZER, *STARVED[:-1], line, happened("looked", 3, part="valve", state=end))
+    assert call.valve().may == may and ("stop" in call.valve().text) is (may == "no")
+
+
+@pytest.mark.parametrize(("minute", "may"), [(16, "yes"), (17, "wait"), (25, "wait")])
+def test_suction_and_line_of_different_moments_are_both_read_before_a_turn(minute, may):
+    call = told(FREEZER, *STARVED[:-1], read("suction_line_evap_f", -8, minute))
+    assert call.valve().may == may and ("read both" in call.valve().text) is (may == "wait")

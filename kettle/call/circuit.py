@@ -214,7 +214,8 @@ def reading_of(circuit: Circuit, event: Event) -> Reading | None:
     what = event.data["what"]
     if what not in ("volts", "amps", "ohms"):
         return None
-    return Reading(what, event.data["one"], event.get("other", ""), figure(event), event.get("state", "calling"))
+    lifted = bool(event.get("lifted")) and what == "ohms"
+    return Reading(what, event.data["one"], event.get("other", ""), figure(event), event.get("state", "calling"), lifted)
 
 
 def _mean(pairs: Sequence[tuple[float, float]]) -> float:

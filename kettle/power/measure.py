@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Collection, Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -10,7 +10,7 @@ import numpy as np
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import format_number
 from kettle.power.circuit import PLACES, Circuit, check_state
-from kettle.power.faults import SOUND, Fault, every_fault, way_of, weight_of
+from kettle.power.faults import SOUND, Fault, every_fault, together, way_of, weight_of
 from kettle.power.solve import Figures, Solved, resistances, solve
 
 # What a reading is good to: volts as a share of the supply and at least, amps, ohms as a factor (natural logarithm).
@@ -28,6 +28,8 @@ SEEN_WRONG: Final = 0.02
 WORTH_BITS: Final = 0.02
 CLAMPED: Final = ("winding", "motor", "heater", "pole")
 MOST_V, MOST_A = 1000.0, 600.0
+# What a meter's own leads and a clean contact come to: below it one closed switch is as good as another.
+LEADS_OHM: Final = 0.5
 # A meter put on costs this long besides reaching its points; where one is already, nothing more.
 MEASURE_MIN: Final = 0.5
 HERE_MIN: Final = 0.2
@@ -42,6 +44,7 @@ class Reading:
     other: str
     value: float
     state: str = "calling"
+    lifted: bool = False
 
 
 # What carries so much of a motor's amps carries mainly that motor.
@@ -110,11 +113,25 @@ def expected(circuit: Circuit, reading: Reading, faults: Sequence[Fault]) -> Fig
             # With the power on a meter shows anything: it tells the faults apart by nothing.
             return np.full(len(faults), max(min(reading.value, OPEN_SHOWN_OHM), 0.05))
         keys = [point.key for point in circuit.points]
-        table = resistances(circuit, tuple(faults))
+        alone = between(circuit, reading.one, reading.other) if reading.lifted else circuit
+        own = tuple(together(one for one in fault.each if alone.has(one.part)) for fault in faults) if reading.lifted else tuple(faults)
+        table = resistances(alone, own)
         shown: Figures = np.minimum(table[:, keys.index(reading.one), keys.index(reading.other)], OPEN_SHOWN_OHM)
         return shown
     solved = solve(circuit, reading.state, faults)
     return solved.through(reading.one) if reading.what == "amps" else solved.between(reading.one, reading.other)
+
+
+def between(circuit: Circuit, one: str, other: str) -> Circuit:
+    """Return what lies between two points once their leads are lifted: the parts that join them, and those of a motor they belong to."""
+    pair = {one, other}
+    own = {part.key for part in circuit.parts if {part.a, part.b} == pair or (circuit.ground in pair and {part.a, part.b} & pair)}
+    for parts in circuit.motors.values():
+        inside = {part.key for part in circuit.parts if part.key in parts or part.kind == "overload"}
+        if pair - {circuit.ground} <= {end for key in inside for end in (circuit.part(key).a, circuit.part(key).b)}:
+            own |= inside
+    kept = tuple(part for part in circuit.parts if part.key in own)
+    return replace(circuit, supply={}, parts=kept, motors={name: parts for name, parts in circuit.motors.items() if set(parts) <= own})
 
 
 def _apart(what: str, value: Figures) -> Figures:
@@ -134,7 +151,7 @@ def log_likelihood(reading: Reading, shown: Figures) -> Figures:
         fits_ground: Figures = np.log(np.where((shown < LIES_TO_GROUND_OHM) == lies, 1.0 - SLIP, SLIP)) - 0.5 * np.minimum(near, 3.0) ** 2
         return fits_ground
     if reading.what == "ohms":
-        off = np.log(np.maximum(shown, 0.05) / max(min(reading.value, OPEN_SHOWN_OHM), 0.05)) / OHMS_LOG
+        off = np.log(np.maximum(shown, LEADS_OHM) / max(min(reading.value, OPEN_SHOWN_OHM), LEADS_OHM)) / OHMS_LOG
     else:
         off = (shown - reading.value) / _apart(reading.what, np.maximum(shown, reading.value))
     fits: Figures = np.log((1.0 - SLIP) * np.exp(-0.5 * np.minimum(np.square(off), 60.0)) + SLIP)

@@ -81,7 +81,7 @@ def _power_on(taken: Taken) -> str:
 
 def _parallel(taken: Taken) -> str:
     part = taken.across
-    if taken.reading.what != "ohms" or part is None or not any(way.code == "open" for way in WAYS[part.kind]):
+    if taken.reading.what != "ohms" or taken.reading.lifted or part is None or not any(way.code == "open" for way in WAYS[part.kind]):
         return ""
     keys = [point.key for point in taken.circuit.points]
     one, other = keys.index(taken.reading.one), keys.index(taken.reading.other)

@@ -6,7 +6,7 @@ from kettle.knowledge import causes, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import resolve
 from kettle.plant.simulate import PRESETS
-from kettle.power import finds, measure
+from kettle.power import finds, measure, mistakes
 from kettle.power.faults import SOUND, Fault, every_fault, single_faults
 from kettle.power.measure import Reading, Seen
 from kettle.power.presets import circuit_of
@@ -115,3 +115,32 @@ def test_what_is_found_is_a_cause_and_what_is_measured_an_observation():
     assert (
         finds.cause_of(Fault("fan_2", "open")) == "evap_fan_failed" and finds.cause_of(Fault("fan_lead_2", "open")) == "evap_fan_no_power"
     )
+
+
+def test_what_is_lifted_has_nothing_beside_it():
+    switch, coil = FREEZER.part("hp_switch"), FREEZER.part("contactor_coil")
+    across = Reading("ohms", switch.a, switch.b, 0.2, "locked_out", lifted=True)
+    faults = [SOUND, Fault("hp_switch", "open")]
+    closed, opened = measure.expected(FREEZER, across, faults)
+    assert closed < 0.1 and opened == measure.OPEN_SHOWN_OHM
+    # A coil by itself shows its copper; with what lies beside it less.
+    alone = measure.expected(FREEZER, Reading("ohms", coil.a, coil.b, 0.0, "locked_out", lifted=True), [SOUND])[0]
+    beside = measure.expected(FREEZER, Reading("ohms", coil.a, coil.b, 0.0, "locked_out"), [SOUND])[0]
+    assert alone == pytest.approx(coil.ohm.real, rel=0.01) and beside < alone
+
+
+def test_the_windings_of_a_motor_are_read_through_each_other_when_its_leads_are_lifted():
+    one_winding = FREEZER.part("winding_1").dc_ohm
+    pair = measure.expected(FREEZER, Reading("ohms", "C1", "C2", 0.0, "locked_out", lifted=True), [SOUND, Fault("winding_1", "open")])
+    assert pair[0] == pytest.approx(2.0 * one_winding, rel=0.01) and pair[1] == measure.OPEN_SHOWN_OHM
+    ground = Reading("ohms", "C1", "G", 0.0, "locked_out", lifted=True)
+    clear, lies = measure.expected(FREEZER, ground, [SOUND, Fault("winding_1", "grounded")])
+    assert clear > 1e6 and lies < 100.0
+
+
+def test_lifted_ohms_of_a_closed_switch_are_no_slip():
+    switch = FREEZER.part("hp_switch")
+    reading = Reading("ohms", switch.a, switch.b, 0.2, "locked_out", lifted=True)
+    assert mistakes.mistakes(FREEZER, reading) == []
+    _, likely = measure.standing(FREEZER, [reading])
+    assert float(likely[[fault.key for fault in every_fault(FREEZER)].index("hp_switch:open")]) < 0.001

@@ -12,7 +12,7 @@ from web.logbook.actions.open_call import open_call
 from web.logbook.actions.override_hold import override_hold
 from web.logbook.actions.place import place, take_away
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.calls.judging import judge_call
+from web.logbook.calls.judging import judge_call, told_of
 from web.logbook.models import LogEntry, Measurement, Placed, StartWiring
 from web.round.views.pages import next_leads
 
@@ -295,3 +295,15 @@ def test_what_was_measured_before_a_repair_is_before(at_work, call, user):
     assert "before the repair" not in at_work.get(reverse("stop", args=[call.number, "power"])).content.decode()
     do_act(user, call, judge_call(call), "contactor.replaced")
     assert "before the repair" in at_work.get(reverse("stop", args=[call.number, "power"])).content.decode()
+
+
+def test_no_way_through_is_a_reading_and_lifted_leads_go_with_it(at_work, call, user):
+    record_reading(user, call, "power_locked_out", "yes")
+    asked = {"what": "ohms", "one": "K1", "other": "K2", "state": "locked_out", "value": "OL", "lifted": "yes"}
+    at_work.post(reverse("measure", args=[call.number]), asked)
+    kept = Measurement.objects.get()
+    assert kept.lifted and "K1 to K2: OL" in at_work.get(reverse("stop", args=[call.number, "power"])).content.decode()
+    at_work.post(reverse("measure", args=[call.number]), asked | {"what": "volts", "value": "OL", "state": "calling"})
+    assert Measurement.objects.count() == 1, "volts that are not there are 0"
+    event = told_of(call).record.all_of("measured")[-1]
+    assert event.data["value"] == "OL" and event.data["lifted"] is True

@@ -15,6 +15,7 @@ from web.accounts.access import shop_of
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
 from web.logbook.actions.open_call import open_call
+from web.logbook.calls.measured import OPEN_OHM
 from web.logbook.calls.record import INSTANT
 from web.logbook.models import (
     Act,
@@ -119,9 +120,13 @@ def _reading(call, event, row):
 
 def _measured(call, event, row):
     d = event.data
-    if d["what"] == "microfarads" or d["value"] == "OL" or "lifted" in d:
+    if d["what"] == "microfarads" or ("lifted" in d and (d["what"] != "ohms" or not d["lifted"])):
         return False
-    Measurement.objects.create(**row, what=d["what"], one=d["one"], other=d.get("other", ""), value=d["value"], state=d["state"])
+    value = OPEN_OHM if d["value"] == "OL" else d["value"]
+    if d["value"] != "OL" and value >= OPEN_OHM:
+        return False
+    Measurement.objects.create(**row, what=d["what"], one=d["one"], other=d.get("other", ""), value=value, state=d["state"],
+                               lifted=d.get("lifted", False))  # fmt: skip
     return True
 
 

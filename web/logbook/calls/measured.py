@@ -1,9 +1,12 @@
 """What was measured in the wiring of a unit: as the core takes it, and in words."""
 
+from kettle.call.carries import METER
 from kettle.knowledge.units import format_number, ohms_text
 from kettle.power.circuit import STATES
 from kettle.power.measure import Reading
 
+# A meter that shows no way through is kept as so many Ω, the most it can be asked for.
+OPEN_OHM = METER["ohms"][0]
 UNITS = {"volts": "V", "amps": "A"}
 
 
@@ -15,7 +18,12 @@ def measured_words(call):
 
 def readings_of(circuit, rows):
     """What was measured as the core takes it; what lies on points that the circuit has not any more is left out."""
-    return [Reading(one.what, *ends(circuit, one), one.value, one.state) for one in rows if known(circuit, one)]
+    return [Reading(one.what, *ends(circuit, one), one.value, one.state, one.lifted) for one in rows if known(circuit, one)]
+
+
+def is_open(one):
+    """Whether a meter found no way through: what it shows then is a reading."""
+    return one.what == "ohms" and one.value >= OPEN_OHM
 
 
 def ends(circuit, one):
@@ -31,6 +39,8 @@ def known(circuit, one):
 
 def shown(one):
     """A measurement's figure with its unit."""
+    if is_open(one):
+        return "OL"
     return ohms_text(one.value) if one.what == "ohms" else f"{format_number(one.value)} {UNITS[one.what]}"
 
 

@@ -20,7 +20,7 @@ from kettle.judging.readings import work_out
 from kettle.knowledge import refrigerants
 from kettle.knowledge.units import TRADE
 from kettle.power.wiring import from_data
-from web.logbook.calls.measured import ends, known
+from web.logbook.calls.measured import ends, is_open, known
 from web.logbook.calls.quoted import quoted, within_limit
 from web.logbook.models import Call, Finding, Placed
 from web.logbook.models.calls import Entry
@@ -160,7 +160,7 @@ def _seen(made, call, several):
     for row in made.rows_of.measurements:
         one, other = ends(circuit, row)
         made.add("measured", row.at, _ref(row), None, row.undone_at is not None or not known(circuit, row), what=row.what, one=one,
-                 other=other, value=row.value, state=row.state)  # fmt: skip
+                 other=other, value="OL" if is_open(row) else row.value, state=row.state, lifted=row.lifted or None)  # fmt: skip
     for row in made.rows_of.icedrawings:
         painted = {"rows": list(row.rows), "places": dict(row.places or {}), "oil": [list(cell) for cell in row.oil or ()]}
         made.add("ice", row.at, _ref(row), row.evaporator if several else None, row.undone_at is not None, map=painted, side=row.stage,

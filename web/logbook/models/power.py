@@ -18,6 +18,7 @@ class Measurement(Entry):
     other = models.CharField(max_length=20, blank=True)
     value = models.FloatField()
     state = models.CharField(max_length=16)
+    lifted = models.BooleanField(default=False, help_text="Ohms with the leads off the part: nothing lies beside it")
 
     def __str__(self):
         return f"{self.what} {self.one} {self.other}".strip()

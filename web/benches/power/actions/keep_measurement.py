@@ -2,6 +2,7 @@
 
 from kettle.case import MOST_OBSERVATIONS
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.observations.model import OPEN_LOOP
 from kettle.knowledge.units import TRADE
 from kettle.power import finds
 from kettle.power.measure import Reading, checked
@@ -10,6 +11,7 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.calls.holds import taken_on
+from web.logbook.calls.measured import OPEN_OHM
 from web.logbook.models import Measurement
 from web.logbook.models.records import WORKED_OUT
 
@@ -17,10 +19,10 @@ UNITS = {"volts": "V", "amps": "A", "ohms": "Ω"}
 
 
 @action
-def keep_measurement(user, call, judgement, circuit, what, one, other, typed, state, evaporator=None, **when):
+def keep_measurement(user, call, judgement, circuit, what, one, other, typed, state, evaporator=None, lifted=False, **when):
     """Store one measurement; one that is an observation of its own goes into that. InputError says what is wrong and stores nothing.
 
-    `when` may give `at`.
+    `lifted`: ohms with the leads off the part. `when` may give `at`.
     """
     require_same_shop(user, call)
     require_open(call)
@@ -28,9 +30,11 @@ def keep_measurement(user, call, judgement, circuit, what, one, other, typed, st
         raise InputError("Choose volts, amps or ohms")
     if what != "ohms":
         require_live_work(user)
-    value = TRADE.parse(typed, UNITS[what])
+    is_open = what == "ohms" and typed.strip().lower() in OPEN_LOOP
+    value = OPEN_OHM if is_open else TRADE.parse(typed, UNITS[what])
+    lifted = lifted and what == "ohms"
     against = "resistance_test" in taken_on(call)
-    reading = checked(circuit, Reading(what, one, other if what != "amps" else "", value, state), live_ohms=against)
+    reading = checked(circuit, Reading(what, one, other if what != "amps" else "", value, state, lifted), live_ohms=against)
     if what == "ohms" and not against and not judgement.facts.is_("power_locked_out", "yes"):
         raise InputError(
             "Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, then measure. "
@@ -41,7 +45,9 @@ def keep_measurement(user, call, judgement, circuit, what, one, other, typed, st
         return record_reading(user, call, key, typed, evaporator=evaporator, **when)
     if call.measurements.count() >= MOST_OBSERVATIONS:
         raise InputError(f"{call} holds {MOST_OBSERVATIONS} measurements, which is all it can: open a new call")
-    kept = Measurement.objects.create(call=call, by=user, what=what, one=reading.one, other=reading.other, value=value, state=state, **when)
+    kept = Measurement.objects.create(
+        call=call, by=user, what=what, one=reading.one, other=reading.other, value=value, state=state, lifted=lifted, **when
+    )
     amps_key = finds.observed_amps(one, state) if what == "amps" else ""
     if amps_key:
         record_reading(user, call, amps_key, typed, evaporator=evaporator, source=WORKED_OUT, at=kept.at)

@@ -34,6 +34,7 @@ def measure(request, number):
         keep_measurement(
             request.user, call, standing.judgement, call.unit.circuit(), typed.get("what", ""), typed.get("one", ""),
             typed.get("other", ""), typed.get("value", ""), state, standing.coil if standing.unit.evaporators > 1 else None,
+            typed.get("lifted") == "yes",
         )  # fmt: skip
     except InputError as error:
         return show(request, call, "power", standing, measure_error=str(error))

@@ -91,6 +91,7 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
         out["defrost_min_a_day"] = starts * longest
     difference("liquid_drop_f", got.get("liquid_line_f"), got.get("liquid_line_valve_f"))
     difference("product_over_air_f", got.get("product_temp_f"), got.get("box_temp_f"))
+    difference("regulator_drop_psi", got.get("regulator_before_psig"), got.get("regulator_after_psig"))
     difference("delta_t_f", got.get("return_air_f"), got.get("supply_air_f"))
     difference("split_f", sct, ambient)
     if unit.condensing == "water":

@@ -79,7 +79,7 @@ RUNNING: Final = tuple(
     for entry in REGISTRY.values()
     if (entry.group == "circuit" and entry.tool in ("gauge", "probe", "feel") and entry.key != "bulb")
     or entry.key in ("sight_glass", "compressor_amps", "return_air_f", "supply_air_f", "valve_sound", "valve_response")
-    or entry.key in ("superheat_read_f", "subcooling_read_f")
+    or entry.key in ("superheat_read_f", "subcooling_read_f", "regulator_before_psig", "regulator_after_psig")
 )
 SUPERHEAT: Final = ("superheat_evap_f", "superheat_comp_f", "coil_outlet_feel")
 _AT_SET: Final = "Superheat in its band with the box near set, read 15 min later"
@@ -112,6 +112,9 @@ _ALL: Final = (
     Act("evap_fan", "freed", "Fan freed", {"evap_fan_failed": 0.6}, {"evap_fans": "running"}, ("evap_fans", "fans_still", "air_weak_at"),
         (), 15.0, ("evap_fans", "fans_still", "air_weak_at"), "Every fan turning, air felt at every section", caution=_LOCKED),
     Act("evap_fan", "replaced", "Fan replaced", {"evap_fan_failed": 0.95}, {"evap_fans": "running"},
+        ("evap_fans", "fans_still", "air_weak_at"), (), 15.0, ("evap_fans", "fans_still", "air_weak_at"),
+        "Every fan turning, air felt at every section", caution=_LOCKED),
+    Act("evap_fan", "capacitor_replaced", "Fan capacitor replaced", {"evap_fan_failed": 0.3}, {"evap_fans": "running"},
         ("evap_fans", "fans_still", "air_weak_at"), (), 15.0, ("evap_fans", "fans_still", "air_weak_at"),
         "Every fan turning, air felt at every section", caution=_LOCKED),
     Act("evap_fan", "delay_bridged", "Fan delay bridged for now", {"fan_delay_waiting": 0.95}, {"evap_fans": "running"},
@@ -147,6 +150,11 @@ _ALL: Final = (
     Act("condenser", "unblocked", "Condenser clear again", {}, {"condenser_blocking": "none"}, (), (), 10.0, only=_AIR),
     Act("condenser_fan", "replaced", "Condenser fan replaced", {"condenser_fan_failed": 0.95}, {"condenser_fans": "running"},
         ("condenser_fans",), (), 15.0, ("split_f", "condenser_fans"), "Turning the right way, split in its band", caution=_LOCKED),
+    Act("condenser_fan", "capacitor_replaced", "Condenser fan capacitor replaced", {"condenser_fan_failed": 0.35},
+        {"condenser_fans": "running"}, ("condenser_fans",), (), 15.0, ("split_f", "condenser_fans"),
+        "Turning the right way, at full speed, split in its band", caution=_LOCKED),
+    Act("condenser", "descaled", "Condenser descaled", {"condenser_dirty": 0.9}, {}, ("water_in_f", "water_out_f"), (), 15.0,
+        ("approach_f", "rise_f"), "Approach in its band at the same water", caution=_LICENSED, only={"condensing": ("water",)}),
     Act("head_control", "adjusted", "Head control adjusted", {"head_control_not_holding": 0.6, "head_control_stuck_bypass": 0.4}, {},
         ("head_control",), (), 15.0, ("split_f", "sight_glass"), "Head where it should stand in this weather, glass clear"),
     Act("head_control", "replaced", "Head control replaced", {"head_control_not_holding": 0.95, "head_control_stuck_bypass": 0.95}, {},
@@ -224,6 +232,9 @@ _ALL: Final = (
     Act("door", "switch_adjusted", "Door switch adjusted", {"evap_fan_no_power": 0.6}, {"door_switch": "made"},
         ("door_switch", "evap_fans", "fans_still", "evap_fan_supply_v", "air_weak_at"), (), 5.0, ("evap_fans", "evap_fan_supply_v"),
         "Fans run with the door shut, stop with it open", only={"walk_in": (True,)}, caution=_LIVE),
+    Act("door", "switch_replaced", "Door switch replaced", {"evap_fan_no_power": 0.55}, {"door_switch": "made"},
+        ("door_switch", "evap_fans", "fans_still", "evap_fan_supply_v", "air_weak_at"), (), 5.0, ("evap_fans", "evap_fan_supply_v"),
+        "Fans run with the door shut, stop with it open", only={"walk_in": (True,)}, caution=_LOCKED),
     Act("heater", "replaced", "Defrost heater replaced", {"defrost_heater_open": 0.95, "heater_grounded": 0.95}, {},
         ("heater_amps", "coil_after_defrost", "heater_ground_ohm", "breaker"), (), 0.0,
         ("heater_pct", "coil_after_defrost", "heater_ground_ohm"),
@@ -241,7 +252,7 @@ _ALL: Final = (
     Act("relay", "replaced", "Relay replaced", {"compressor_runs_in_defrost": 0.93, "evap_fan_no_power": 0.6}, {},
         ("compressor_in_defrost", "evap_fans"), (), 5.0, ("compressor_in_defrost", "evap_fans"), "It pulls in and drops out twice",
         caution=_LOCKED),
-    Act("termination", "replaced", "Termination replaced", {"defrost_not_terminating": 0.93}, {},
+    Act("termination", "replaced", "Termination replaced", {"defrost_not_terminating": 0.93, "defrost_never_starts": 0.3}, {},
         ("defrost_ended_by", "defrost_ran_min", "termination_f"),
         (), 0.0, ("defrost_ended_by",), "A defrost that ends by temperature", caution=_LOCKED, still=True),
     Act("sensor", "moved", "Sensor moved", {"stat_calibration": 0.6, "sensor_mixup": 0.7}, {}, ("display_temp_f", "sensor_error_f"), (),
@@ -303,6 +314,10 @@ _OPENED: Final = ("drier", "nitrogen", "refrigerant by weight")
 _SPARES: Final[dict[str, tuple[str, ...]]] = {
     "coil.cleaned": ("coil cleaner that is safe for the fins",),
     "evap_fan.replaced": ("fan motor by volts, watts and turning",),
+    "evap_fan.capacitor_replaced": ("capacitor by µF and volts",),
+    "condenser_fan.capacitor_replaced": ("capacitor by µF and volts",),
+    "condenser.descaled": ("descaler that is safe for the tubes",),
+    "door.switch_replaced": ("door switch by volts and load",),
     "evap_fan.delay_set": ("fan delay by its temperatures",),
     "door.gasket_replaced": ("gasket by the door's size and profile",),
     "door.curtain_hung": ("strip curtain as wide as the opening",),
@@ -341,6 +356,10 @@ _PLAIN: Final[dict[str, str]] = {
     "coil.cleaned": "We cleaned the cooling coil",
     "evap_fan.freed": "We freed a fan that was stuck",
     "evap_fan.replaced": "We put in a new fan",
+    "evap_fan.capacitor_replaced": "We put in a new capacitor for a fan",
+    "condenser_fan.capacitor_replaced": "We put in a new capacitor for the fan of the coil that gives off the heat",
+    "condenser.descaled": "We cleaned the scale out of the coil that the water runs through",
+    "door.switch_replaced": "We put in a new switch for the door",
     "evap_fan.delay_bridged": "We bridged the switch that holds the fans back, for now",
     "evap_fan.delay_set": "We set the switch that holds the fans back",
     "door.adjusted": "We set the door so that it closes",

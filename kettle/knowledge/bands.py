@@ -81,6 +81,7 @@ COMMON: Final[dict[str, Band]] = {
     "winding_ground_ohm": (1e6, 1e10),
     "heater_ground_ohm": (1e6, 1e10),
     "heater_pct": (85, 112),
+    "regulator_drop_psi": (0, 4),
     "heater_volts": (90, 600),
     "liquid_drop_f": (-12, 8),
     "line_under_air_f": (3, 15),

@@ -84,6 +84,8 @@ _ALL: Final = (
     Look("heater", "felt_hot", "Defrost heater felt hot in a defrost"),
     Look("heater", "felt_cold", "Defrost heater felt cold in a defrost"),
     Look("termination", "loose", "Termination or limit switch loose on the coil"),
+    Look("termination", "closed_cold", "Termination closed on a cold coil", None, ("defrost_never_starts",)),
+    Look("termination", "open_warm", "Termination open on a warm coil", None, ("defrost_not_terminating",)),
     Look("thermostat", "clicks", "Thermostat clicks"),
     Look("thermostat", "does_not_click", "Thermostat turned through without a click"),
     Look("timer", "stands", "Clock of the timer stands", ("defrost_starts", "never")),

@@ -69,6 +69,8 @@ QUANTITIES: Final[dict[str, Quantity]] = {q.key: q for q in (
              "liquid leaving the condensing unit − liquid before the valve: colder there, it boils on its way, behind something narrow"),
     Quantity("product_over_air_f", "Product over the air", "°F diff", ("product_temp_f", "box_temp_f"),
              "product − box air: stock that came in warm is warmer than its air, stock that lay through a warm moment is colder"),
+    Quantity("regulator_drop_psi", "Drop over the regulator", "psi", ("regulator_before_psig", "regulator_after_psig"),
+             "pressure on the coil's side of the suction regulator − pressure behind it"),
     Quantity("amps_pct", "Amps", "%", ("compressor_amps",), "measured ÷ rated amps", 0),
     Quantity("rest_off_f", "At rest against box", "°F diff", ("compressor", "suction_psig", "box_temp_f"),
              "dew at suction of a unit that stands − box air: near it liquid lies in the coil, far below it was pumped down"),

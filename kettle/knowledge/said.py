@@ -54,6 +54,8 @@ NAMES: Final[dict[str, tuple[str, ...]]] = {
     "liquid_solenoid": ("solenoid", "liquid solenoid"), "control_call": ("control", "thermostat"), "siblings": ("other boxes",),
     "low_pressure_switch": ("low pressure switch", "lp switch"), "high_pressure_switch": ("high pressure switch", "hp switch"),
     "oil_trace": ("oil",), "leak_test": ("leak", "leak search"), "ice_form": ("ice", "coil ice"), "ice_places": ("ice on", "ice at"),
+    "regulator_before_psig": ("before regulator", "before epr", "coil side of regulator"),
+    "regulator_after_psig": ("behind regulator", "after regulator", "after epr"),
     "superheat_read_f": ("superheat", "superheat reads"), "subcooling_read_f": ("subcooling", "subcooling reads"),
     "fans_still": ("fan",), "coil_outlet_feel": ("line at bulb", "coil outlet", "bulb line"), "suction_line_feel": ("suction line",),
     "liquid_line_feel": ("liquid line",), "discharge_line_feel": ("discharge line",), "compressor_shell": ("shell", "compressor shell"),

@@ -123,11 +123,11 @@ def said_whole(words: tuple[str, ...], unit: Unit) -> tuple[Meant, ...]:
 
 
 def _surest(found: tuple[Meant, ...], words: frozenset[str], unit: Unit) -> tuple[Meant, ...]:
-    """An act whose words are part of another's may be that one: "fan replaced"."""
+    """An act whose words are part of one on another part may be that one: "fan replaced"."""
     if found[0].sort != DONE:
         return found
     wider = [m for key, several in phrases().items() if words < key for m in several if m.sort == DONE and m.exists_on(unit)]
-    return (*found, *(m for m in dict.fromkeys(wider) if m not in found))
+    return (*found, *(m for m in dict.fromkeys(wider) if m.one not in {one.one for one in found}))
 
 
 def like(words: tuple[str, ...], unit: Unit) -> Iterator[tuple[Meant, float]]:

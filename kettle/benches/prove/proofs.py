@@ -191,6 +191,7 @@ BY_PART: Final[Mapping[str, tuple[str, ...]]] = {
 BY_ACT: Final[Mapping[str, tuple[str, ...]]] = {
     "wiring.output_moved": ("air", "at_set"),
     "door.switch_adjusted": ("air", "at_set"),
+    "door.switch_replaced": ("air", "at_set"),
     "wiring.delay_removed": ("starts", "at_set"),
 }
 # Gas added shows in the glass; what only was taken out or looked at asks for nothing.

@@ -237,6 +237,7 @@ CAUSES = (
         "A regulator in the suction line holds back more than it should.",
         0.01,
         {
+            "regulator_drop_psi": {"high": 0.93},
             # The gauge sits at the compressor, behind it: suction reads low there, and what is told from it looks starved.
             **STOPS_ON_LOW,
             "td_f": {"high": 0.65},

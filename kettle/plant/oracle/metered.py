@@ -24,6 +24,11 @@ def _gauge(rig: Rig, psia: float) -> float:
     return psia_to_psig(psia, rig.unit.altitude_ft)
 
 
+def _at_suction(rig: Rig) -> float:
+    """Saturation at the suction that stands, °F."""
+    return float(rig.unit.refrigerant.dew_f(_suction(rig), rig.unit.altitude_ft))
+
+
 def _suction(rig: Rig) -> float:
     if rig.running:
         return _gauge(rig, float(rig.flows.suction_psia))
@@ -142,6 +147,10 @@ METERED: Final[dict[str, Answer]] = {
     "supply_air_f": lambda rig: float(rig.flows.supply_f) if rig.state.fans > 0 and rig.running else None,
     "evap_fan_supply_v": _fan_volts, "heater_amps": _heater_amps, "heater_volts": _heater_volts,
     "heater_rated_w": lambda rig: float(rig.parts.heater_rated_btu_h) / BTU_H_PER_W if rig.unit.defrost == "electric" else None,
+    "regulator_after_psig": _running(_suction),
+    "regulator_before_psig": _running(
+        lambda rig: rig.unit.refrigerant.dew_psig(_at_suction(rig) + float(rig.parts.regulator_f), rig.unit.altitude_ft)
+    ),
     "suction_psig": _suction, "discharge_psig": _discharge, "liquid_psig": lambda rig: _discharge(rig) - 2.0, "resting_psig": _resting,
     "suction_line_evap_f": _running(lambda rig: rig.state.sst_f + rig.flows.superheat_f),
     "suction_line_comp_f": _running(lambda rig: rig.flows.suction_line_f),

@@ -5,6 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle.judging import readings
+from kettle.judging.judge import judge
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FREEZER, sound, unit_of
@@ -112,3 +113,15 @@ def test_what_a_probe_set_shows_is_superheat_and_subcooling_until_both_readings_
     older = {"superheat_read_f": 30.0, "suction_psig": 5.0, "suction_line_evap_f": 4.0}
     assert readings.work_out(unit, both, older).derived["superheat_evap_f"] == worked_out != 28.0
     assert readings.work_out(unit, both, older | {"superheat_read_f": 1.0}).derived["superheat_evap_f"] == 28.0
+
+
+def test_a_suction_regulator_that_holds_back_is_told_by_the_pressures_on_both_its_sides():
+    unit = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-404A"))
+    seen = {"regulator_before_psig": 48.0, "regulator_after_psig": 24.0}
+    assert readings.derive(unit, seen)["regulator_drop_psi"] == 24.0
+    starved = {"box_temp_f": 44.0, "suction_psig": 24.0, "suction_line_evap_f": 38.0, "sight_glass": "clear", "evap_fans": "running"}
+
+    def share(seen):
+        return sum(one.probability for one in judge(unit, seen).ranking if "suction_regulator_shut" in one.codes)
+
+    assert share(starved | seen) > 3.0 * share(starved)

@@ -124,7 +124,8 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("evap_airflow_low", _all(_scale("fan_flow", -0.75), _scale("coil_air", -0.4)), seen={"evap_coil": "dirty"}),
     Fault("defrost_never_starts", _scale("defrosts_per_day", -1.0), seen={"defrost_starts": "never"}),
     Fault("defrost_heater_open", _burn_elements),
-    Fault("heater_grounded", _burn_elements, wiring=("element_1:grounded",)),
+    # Its breaker has opened in a defrost: nothing runs.
+    Fault("heater_grounded", _DEAD, seen={"compressor": "off", "control_call": "no_power"}, wiring=("element_1:grounded",)),
     Fault("defrost_too_little", _all(_scale("fail_safe_min", -0.8), _scale("defrosts_per_day", -0.5))),
     Fault("defrost_too_much", _all(_scale("defrosts_per_day", 1.5), _add("termination_f", 25.0))),
     Fault("defrost_not_terminating", _all(_add("termination_f", 400.0), _scale("fail_safe_min", 0.8))),

@@ -90,8 +90,9 @@ CAUSES = (
         {
             "heater_ground_ohm": {"low": 0.96},
             "breaker": {"trips_at_once": 0.55, "trips_warm": 0.25},
-            "compressor": {"off": 0.5},
-            "control_call": {"no_power": 0.35, "in_defrost": 0.2},
+            # Whoever comes finds the breaker open, and the unit dead.
+            "compressor": {"off": 0.75},
+            "control_call": {"no_power": 0.6, "in_defrost": 0.1},
             "ice_form": {"hard_ice": 0.35, "heavy_frost": 0.3},
             "coil_after_defrost": {"part_iced": 0.4, "iced": 0.4},
             "box_temp_f": {"high": OFTEN},

@@ -1,8 +1,10 @@
 """Following the volts: python -m benchmarks.power
 
-How many measurements reach each single fault of every preset, beside walking from the supply on; and how long a large circuit takes.
+How many measurements reach each single fault of every preset, of plates on two hot legs and of heaters straight on their clock, beside
+walking from the supply on; how many reach a pole behind which a protector opened; and how long a large circuit takes.
 """
 
+from dataclasses import replace
 from statistics import mean
 from time import perf_counter
 
@@ -87,11 +89,32 @@ def large():
     return len(circuit.points), len(faults), 1000.0 * (perf_counter() - begun)
 
 
+def circuits():
+    """The usual circuit of every preset, of plates on two hot legs, and with heaters straight on their clock."""
+    found = {kind: circuit_of(resolve(spec)) for kind, spec in PRESETS.items()}
+    for kind, volts in (("walk_in_freezer", 230.0), ("reach_in_freezer", 208.0), ("walk_in_cooler", 240.0)):
+        unit = resolve(replace(PRESETS[kind], phases=1, nameplate_v=volts))
+        found[f"{kind}, two hot legs"] = circuit_of(unit)
+        if unit.defrost == "electric":
+            found[f"{kind}, heaters on the clock"] = circuit_of(unit, Wiring(without=frozenset({"defrost_coil"})))
+    return found
+
+
+def behind_poles():
+    """Print how many measurements name a pole behind which one, two or all windings are open."""
+    circuit = circuit_of(resolve(PRESETS["walk_in_freezer"]))
+    faults = every_fault(circuit)
+    places = [n for n, one in enumerate(faults) if one.part.startswith("pole_") and one.also and one.also.part.startswith("winding_")]
+    found = [(follow(circuit, faults, place), faults[place].key) for place in places]
+    reached = [one[0] for one, _ in found if one is not None]
+    wrong = [key for one, key in found if one is not None and not one[1]]
+    print(f"protector behind a pole: {len(reached)} faults, {mean(reached):.2f} measurements; not named {len(wrong)}")
+
+
 def main():
     """Print both figures by kind, and the time."""
     every, walked, unnamed, hidden = [], [], [], 0
-    for kind, spec in PRESETS.items():
-        circuit = circuit_of(resolve(spec))
+    for kind, circuit in circuits().items():
         faults = single_faults(circuit)
         found = [(follow(circuit, faults, place), walk(circuit, faults, place), faults[place].key) for place in range(1, len(faults))]
         hidden += sum(one is None for one, _, _ in found)
@@ -100,9 +123,10 @@ def main():
         every += [one for one, _ in reached]
         walked += [steps for _, steps in reached]
         followed, steps = (mean(one[n] for one in reached) for n in (0, 1))
-        print(f"{kind:24} {len(faults):3} faults: {followed:.1f} measurements, walking {steps:.1f}")
+        print(f"{kind:34} {len(faults):3} faults: {followed:.1f} measurements, walking {steps:.1f}")
     print(f"all: {mean(every):.2f} measurements (4 wanted), walking {mean(walked):.2f}; most {max(every)}")
     print(f"part not named beyond doubt: {len(unnamed)} of {len(every)}; {hidden} show in none of {', '.join(TRIED)}")
+    behind_poles()
     points, faults, took = large()
     print(f"{points} points, {faults} faults, solved in {took:.0f} ms: {took / 100.0:.2f} of the 100 ms wanted")
     assert np.isfinite(took) and set(TRIED) <= set(STATES)

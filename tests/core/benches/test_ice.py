@@ -192,6 +192,9 @@ def test_a_hose_takes_twenty_to_forty_minutes_and_ten_times_the_ideal_water():
 def test_what_nobody_reaches_into_needs_no_lock_out():
     ready = {"inside_release": "works", "latch_blocked": "yes"}
     assert melt.must_come_first(facts(COOLER, **ready), melt.METHODS["fans_only"]) == ()
+    # With hands off the coil and nobody inside a release that fails keeps nobody from letting the unit defrost itself.
+    stuck = facts(FREEZER, inside_release="fails")
+    assert melt.must_come_first(stuck, melt.METHODS["own_heaters"]) == () and melt.must_come_first(stuck, melt.METHODS["fans_only"])
     assert len(melt.must_come_first(facts(COOLER, **ready), melt.METHODS["hose"])) == 2
 
 

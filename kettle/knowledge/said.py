@@ -317,7 +317,7 @@ SILENT: Final = frozenset((
     "the", "is", "are", "at", "a", "an", "of", "has", "have", "had", "and", "reads", "reading", "read", "to", "it", "its", "very", "really",
     "quite", "now", "again", "just", "was", "were", "been", "be", "there", "this", "that", "motor", "motors", "got", "here", "i", "my",
     "we",
-    "for", "by", "feels", "felt", "looks", "around", "showing", "shows", "which", "o",
+    "for", "by", "feels", "felt", "looks", "around", "showing", "shows", "which", "o", "then",
 ))  # fmt: skip
 # Remarks beside a fact that leave it what it is.
 REMARKS: Final = frozenset((

@@ -7,9 +7,10 @@ from typing import Final
 
 from kettle.power.circuit import CLOSED_OHM, OPEN_OHM, Circuit, Part
 
-# A short leaves so much of a part's impedance; a worn contact so many Ω; a winding to ground lies so far along.
+# A short leaves so much of a part's impedance; a winding to ground lies so far along.
 SHORTED_SHARE: Final = 0.02
-WORN_OHM: Final = 0.5
+# A worn contact has so many Ω, the worst of them burnt nearly through: under a motor that stands each drops other volts.
+WORN_OHM: Final = {"worn": 0.5} | {f"worn_{n}": round(0.5 * 2.0 ** (n / 2.0), 2) for n in range(1, 11)}
 GROUND_OHM: Final = 40.0
 WEAK_SHARE: Final = 3.0
 
@@ -23,13 +24,19 @@ class Way:
     weight: float
     conducts: str = ""
 
+    @property
+    def sort(self) -> str:
+        """The way it is one of: worn is worn, however much."""
+        return self.code.partition("_")[0]
 
+
+_WORN: Final = tuple(Way(code, "pole worn, drops volts", 0.3 if code == "worn" else 0.04, code) for code in WORN_OHM)
 # kind of part -> ways it fails. `conducts`: open, closed, worn, shorted, weak, grounded, or stalled (draws, does not turn).
 WAYS: Final[dict[str, tuple[Way, ...]]] = {
     "wire": (Way("open", "burnt or loose", 0.15, "open"),),
     "fuse": (Way("open", "blown", 1.0, "open"),),
     "disconnect": (Way("open", "not made", 0.3, "open"),),
-    "pole": (Way("open", "pole does not make", 1.0, "open"), Way("worn", "pole worn, drops volts", 0.5, "worn"),
+    "pole": (Way("open", "pole does not make", 1.0, "open"), *_WORN,
              Way("welded", "pole welded", 0.4, "closed")),
     "contact": (Way("open", "contact does not make", 0.8, "open"), Way("welded", "contact welded", 0.6, "closed")),
     "output": (Way("open", "output dead", 0.8, "open"), Way("welded", "output stuck on", 0.4, "closed")),
@@ -193,8 +200,8 @@ def ohm_of(part: Part, way: str, closed: bool) -> complex:
         return CLOSED_OHM
     if not closed:
         return OPEN_OHM
-    if conducts == "worn":
-        return WORN_OHM
+    if conducts in WORN_OHM:
+        return complex(WORN_OHM[conducts])
     if conducts == "shorted":
         return part.ohm * SHORTED_SHARE
     if conducts == "weak":

@@ -176,7 +176,9 @@ def by_part(circuit: Circuit, faults: Sequence[Fault], likely: Figures) -> list[
     found: dict[tuple[str, str], float] = {}
     for fault, chance in zip(faults, likely, strict=True):
         for one in fault.each or (SOUND,):
-            found[one.part, one.way] = found.get((one.part, one.way), 0.0) + float(chance)
+            # Worn is worn, however much of its volts a pole drops.
+            way = one.way.partition("_")[0]
+            found[one.part, way] = found.get((one.part, way), 0.0) + float(chance)
     ranked = sorted(found.items(), key=lambda pair: -pair[1])
     return [Suspicion(fault, chance, told(circuit, fault)) for (part, way), chance in ranked for fault in (Fault(part, way),)]
 
@@ -203,6 +205,8 @@ def pairs(circuit: Circuit) -> list[tuple[str, str]]:
     found += [(point.key, common) for point in circuit.points]
     if circuit.phases == 3:
         found += [(f"{side}{n}", f"{side}{m}") for side in "LT" for n, m in ((1, 2), (2, 3), (3, 1))]
+    if circuit.phases == 1 and any(point.key == "T2" for point in circuit.points):
+        found.append(("T1", "T2"))
     unique = {frozenset(pair): pair for pair in found if pair[0] != pair[1] and not hidden & set(pair) and "G" not in pair}
     return list(unique.values())
 

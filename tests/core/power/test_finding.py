@@ -179,3 +179,26 @@ def test_round_what_carries_a_silent_motor_no_clamp_is_put():
     silent = measure.known_dead(FREEZER, [measure.Seen("compressor", False, silent=True)])
     assert {frozenset(("pole_1",)), frozenset(("winding_2",)), frozenset(("lead_3",))} <= silent and frozenset(("fan_1",)) not in silent
     assert measure.known_dead(FREEZER, [measure.Seen("compressor", False)]) == set()
+
+
+TWO_LEGS = circuit_of(resolve(UnitSpec("reach_in_freezer", "R-404A", phases=1, nameplate_v=230.0, compressor_rla_a=21.0)))
+
+
+@pytest.mark.parametrize("ohm", [1.4, 2.2, 4.0, 9.0])
+def test_however_much_a_burnt_pole_drops_under_a_motor_that_stands_it_is_the_pole(ohm):
+    # A motor that stands is about 0.2 × 230 ÷ 21 = 2.2 Ω: behind so many of a burnt pole it has its share of the volts.
+    share = 2.2 / (2.2 + ohm)
+    readings = [Reading("volts", "L1", "L2", 222.0), Reading("volts", "T1", "T2", round(222.0 * share))]
+    hums = [Seen("compressor", False), Seen("contactor_coil", True)]
+    every, likely = standing(TWO_LEGS, readings, hums)
+    told = measure.by_part(TWO_LEGS, every, likely)
+    assert sum(one.probability for one in told if one.fault.part.startswith("pole_")) > 0.9
+    assert {one.fault.way for one in told if one.fault.part == "pole_1"} <= {"open", "worn", "welded"}, "worn is worn, however much"
+    found = bench.stand(TWO_LEGS, "calling", [*readings, Reading("volts", "L1", "T1", round(222.0 * (1.0 - share)))], hums)
+    assert found.suspects[0].fault.part == "pole_1" and found.suspects[0].probability > 0.9
+
+
+def test_the_load_of_one_phase_on_two_poles_is_a_reading_of_its_circuit():
+    assert frozenset(("T1", "T2")) in {frozenset(pair) for pair in measure.pairs(TWO_LEGS)}
+    (reading,) = bench.readings_of(TWO_LEGS, {"load_v_12": 109.0})
+    assert {reading.one, reading.other} == {"T1", "T2"} and reading.value == 109.0

@@ -15,7 +15,8 @@ LEAST_SPAN_MIN: Final = 15.0
 
 # Where each place of a leak search lies on the circuit, which is drawn 420 wide and 400 high.
 SPOTS: Final[dict[str, tuple[float, float]]] = {
-    "coil_left": (62, 92), "coil_right": (138, 92), "coil_joints": (192, 142), "valve": (250, 60), "flares": (314, 60), "lines": (382, 60),
+    "coil_left": (62, 92), "coil_right": (138, 92), "coil_joints": (192, 142), "valve": (250, 60), "tube": (250, 128),
+    "flares": (314, 60), "lines": (382, 60),
     "drier": (382, 128), "receiver": (382, 212), "condenser": (300, 340), "compressor": (76, 340), "rubs": (152, 340), "caps": (76, 266),
     "cores": (40, 204),
 }  # fmt: skip

@@ -31,7 +31,11 @@ class Place:
     weight: float
     neighbours: tuple[str, ...] = ()
     signs: tuple[tuple[str, str], ...] = ()
-    only: str = ""
+    only: tuple[str, tuple[object, ...]] | None = None
+
+    def is_on(self, unit: Unit) -> bool:
+        """Whether a unit built like this has the place (`only`: field of the unit, values that have it)."""
+        return self.only is None or getattr(unit, self.only[0]) in self.only[1]
 
 
 # fmt: off
@@ -41,19 +45,23 @@ PLACES: Final[tuple[Place, ...]] = (
     Place("cores", "Valve cores and taps", "Over each core, then bubbles; caps back on", "valves", 3.0, ("caps",)),
     Place("flares", "Flares and unions", "All round each nut, from below too", "lines", 2.5, ("lines", "drier"),
           (("oil_trace", "at_fitting"),)),
-    Place("coil_joints", "Coil: joints and U-bends", "Each bend and header, both ends", "coil", 2.5, ("coil_left", "coil_right", "valve"),
+    Place("coil_joints", "Coil: joints and U-bends", "Each bend and header, both ends", "coil", 2.5,
+          ("coil_left", "coil_right", "valve", "tube"),
           (("oil_trace", "at_coil"), ("melt_water", "cloudy_foaming"))),
     Place("coil_left", "Coil: left half", "Fan off; along the fins, both faces, slowly", "coil", 1.6, ("coil_joints", "coil_right"),
           (("melt_water", "cloudy_foaming"),)),
     Place("coil_right", "Coil: right half", "Fan off; along the fins, both faces, slowly", "coil", 1.6, ("coil_joints", "coil_left"),
           (("melt_water", "cloudy_foaming"),)),
-    Place("valve", "Expansion valve and distributor", "Body, equalizer line, each distributor tube", "coil", 1.2, ("coil_joints", "lines")),
+    Place("valve", "Expansion valve and distributor", "Body, equalizer line, each distributor tube", "coil", 1.2, ("coil_joints", "lines"),
+          only=("metering", ("txv", "eev"))),
+    Place("tube", "Capillary tube: both ends", "Where it leaves the drier and where it enters the coil, along the line it is soldered to",
+          "coil", 1.6, ("coil_joints", "drier"), only=("metering", ("cap_tube",))),
     Place("rubs", "Where tubes rub", "Capillary, equalizer, discharge line against frame and each other", "lines", 1.8,
           ("lines", "compressor")),
     Place("lines", "Lines and brazed joints", "Each joint; then along the run, through walls", "lines", 1.0, ("flares", "rubs", "valve")),
-    Place("drier", "Drier, glass, solenoid", "Both ends of each, the glass round its rim", "lines", 1.2, ("flares", "receiver")),
+    Place("drier", "Drier, glass, solenoid", "Both ends of each, the glass round its rim", "lines", 1.2, ("flares", "receiver", "tube")),
     Place("receiver", "Receiver and its valves", "Seams, fusible plug, service valves", "unit", 1.0, ("drier", "condenser"),
-          only="receiver"),
+          only=("receiver", (True,))),
     Place("condenser", "Condenser: bends and tube sheets", "Fan off; bends at both ends, where it sits on its frame", "unit", 1.5,
           ("compressor", "receiver")),
     Place("compressor", "Compressor: joints, terminals, relief", "Stubs, terminal box with power locked out, gaskets", "unit", 1.2,
@@ -67,7 +75,7 @@ SIGN: Final = 4.0
 
 def in_order(unit: Unit, facts: Facts) -> list[Place]:
     """Return the places of a unit in the order in which they are worth searching, by how often they leak and by the signs seen."""
-    there = [place for place in PLACES if place.only != "receiver" or unit.receiver]
+    there = [place for place in PLACES if place.is_on(unit)]
     return sorted(there, key=lambda place: -place.weight * (SIGN if any(facts.is_(key, word) for key, word in place.signs) else 1.0))
 
 
@@ -155,7 +163,7 @@ def _around(group: list[str], unit: Unit) -> set[str]:
 
 
 def _there(unit: Unit) -> set[str]:
-    return {place.code for place in PLACES if place.only != "receiver" or unit.receiver}
+    return {place.code for place in PLACES if place.is_on(unit)}
 
 
 def _labels(codes: tuple[str, ...]) -> str:

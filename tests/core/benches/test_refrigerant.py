@@ -329,3 +329,10 @@ def test_another_refrigerant_in_the_same_circuit(now, other, refused):
     assert (refused in found.refused) if refused else (found.refused == "" and any("becomes" in text for text in found.changes))
     if now == "R-22":
         assert any("polyol ester" in text for text in found.changes)
+
+
+@pytest.mark.parametrize(("metering", "has", "lacks"), [("txv", "valve", "tube"), ("cap_tube", "tube", "valve")])
+def test_a_leak_is_searched_only_at_places_the_unit_has(metering, has, lacks):
+    unit = resolve(UnitSpec("reach_in_cooler", "R-134a", metering=metering))
+    codes = {place.code for place in leaks.in_order(unit, Facts(unit, {}, {}))}
+    assert has in codes and lacks not in codes and ("receiver" in codes) is unit.receiver

@@ -19,7 +19,7 @@ ALSO = (
     ("over_limit_min", "box too warm {} a day", "min", 0),
     ("power_kwh", "{} a day in all", "kWh", 0),
     ("ceiling_lb", "{} to ceiling and guards in the week", "lb", 1),
-    ("runs_on_min", "heats on {} when clear", "min", 0),
+    ("runs_on_min", "goes on {} once it is clear", "min", 0),
 )
 NEVER = {"middle": "over 4 h", "range": ""}
 FOUND = "found"

@@ -60,7 +60,7 @@ def test_as_left_is_written_only_in_service_mode_and_read_back(at_work, in_hand,
     assert "in service mode" in stop
     report = at_work.get(reverse("report", args=[call.number])).content.decode()
     assert "was left in service mode" in report and "<b>02:30</b>, kept its own value 02:00" in report
-    assert "<b>8 a day</b>, at 0 3 6" in report and "<b>3 a day</b>, at 02:30 10:00 18:00" in report
+    assert "<b>8 a day</b>, at 00:00 03:00 06:00" in report and "<b>3 a day</b>, at 02:30 10:00 18:00" in report
     post(at_work, "controller-service", call, "leave")
     assert not in_service(call)
     assert "in service mode" not in at_work.get(reverse("stop", args=[call.number, "hand-over"])).content.decode()

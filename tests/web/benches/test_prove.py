@@ -1,5 +1,6 @@
 """Prove: the box watched down, proofs filled from the record, leaving with and without them, promises, and the shop's record."""
 
+import re
 from datetime import timedelta
 
 import pytest
@@ -131,7 +132,7 @@ def test_what_had_not_settled_when_the_call_was_closed_is_not_proved_by_waiting(
     ago(call, 60)
     act(user, call, "condenser_fan.replaced", at=timezone.now() - timedelta(minutes=4))
     read_in(ambient_f="84", discharge_psig="245", box_temp_f="-5")
-    assert states(call)["split"] == "open" and "Settles for 11 min more" in page(at_work, call)
+    assert states(call)["split"] == "open" and re.search("Settles for 1[01] min more", page(at_work, call)), "the minute may turn meanwhile"
     post(at_work, "close", call.number, reason="shop shuts")
     # The same call as it stands a day after.
     Call.objects.filter(pk=call.pk).update(closed_at=timezone.now() - timedelta(days=1), opened_at=timezone.now() - timedelta(days=1.1))

@@ -123,11 +123,11 @@ document.addEventListener("keydown", (event) => {
   first.click();
 });
 
-/* What was wrong with a field is said until it is put right. */
-document.addEventListener("change", (event) => {
+/* What was wrong with a field is said until it is put right; its room stays, so that no button moves from under a finger. */
+document.addEventListener("input", (event) => {
   const entry = event.target.closest(".entry");
   if (!entry || event.target.matches("[data-reading]")) return;
-  for (const said of entry.querySelectorAll(".error")) said.remove();
+  for (const said of entry.querySelectorAll(".error")) said.style.visibility = "hidden";
   entry.classList.remove("wrong");
   event.target.removeAttribute("aria-invalid");
   event.target.removeAttribute("aria-describedby");

@@ -279,6 +279,12 @@ if (location.search === "?find") document.querySelector("[name=q]")?.focus();
 
 document.addEventListener("htmx:afterSettle", () => markSheet(document.body.classList.contains("sheet-open")));
 
+/* What will be wanted next is made ready; whoever goes on meanwhile misses nothing. */
+{
+  const ready = document.querySelector("[data-ready]")?.dataset.ready;
+  if (ready) setTimeout(() => fetch(ready).catch(() => {}), 1000);
+}
+
 /* On a phone the round scrolls sideways: bring the stop on screen into sight. */
 document.querySelector(".round [aria-current]")?.scrollIntoView({
   block: "nearest",

@@ -8,7 +8,7 @@ from kettle.power.circuit import IN_PLACE, Circuit, Part
 
 WIDE: Final = 800.0
 LEFT, RIGHT, STEP = 34.0, 766.0, 104.0
-TOP, LEG, RUNG = 24.0, 38.0, 40.0
+TOP, LEG, RUNG = 24.0, 43.0, 40.0
 # Columns of the power path by the first letter of a point; the star lies at the end.
 _COLUMNS: Final[Mapping[str, float]] = {"S": 34.0, "D": 134.0, "L": 234.0, "T": 374.0, "C": 494.0, "Y": 640.0}
 # Inside a single-phase compressor, beside the run of its leg.

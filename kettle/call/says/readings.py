@@ -31,6 +31,8 @@ WORDS_LEFT: Final = ("sight_glass", "coil_outlet_feel", "drain", "drain_pan", "c
 # Raw figures that are told with what is worked out from them where that is out of its band.
 RAW_FOR: Final = {
     "superheat_evap_f": ("suction_psig",), "superheat_comp_f": ("suction_psig",), "td_f": ("suction_psig",), "split_f": ("discharge_psig",),
+    "load_loss_v": ("line_v_12", "line_v_23", "line_v_31", "load_v_12", "load_v_23", "load_v_31"),
+    "pole_drop_v": ("pole_drop_v_1", "pole_drop_v_2", "pole_drop_v_3"),
 }  # fmt: skip
 # Where a reading was worked out of a measurement, and the amps that are.
 WORKED_OUT: Final = "worked out"

@@ -122,3 +122,13 @@ def test_a_line_of_the_list_tells_an_event_by_itself():
         "Arrived", "microns 480, pump", "Valve feeding too little", "not proved, at set – the customer watches it and calls",
         "warm water, 40 min, ice left", "jumper, K3 to K4", "Air felt at every section",
     ]  # fmt: skip
+
+
+def test_the_volts_that_found_a_contactor_are_told_as_they_were_read():
+    unit = FREEZER | {"phases": 1, "nameplate_v": 230}
+    read_at = (read("line_v_12", 219.0, 2), read("load_v_12", 131.0, 3), read("pole_drop_v_1", 88.0, 4))
+    call = told(unit, read("box_temp_f", 24, 1), read("contactor", "in", 1), *read_at, did("contactor", "replaced", 20))
+    found = said(call, "found")
+    assert "219 V" in found and "131 V" in found and "88.0 V" in found
+    sound = told(unit, read("box_temp_f", 24, 1), read("line_v_12", 231.0, 2), read("load_v_12", 230.0, 3))
+    assert "231 V" not in said(sound, "found") and "230 V" not in said(sound, "found")

@@ -147,8 +147,8 @@ def _power_places(circuit: Circuit) -> dict[str, tuple[float, float]]:
             found[point.key] = (_COLUMNS[letter], TOP + LEG * (int(number) - 1))
         elif point.key == "Y":
             found["Y"] = (_COLUMNS["Y"], TOP + LEG)
-    # Ground lies where nothing else is: at the right of three legs, below a lone one.
-    found["G"] = (_COLUMNS["S"], TOP + (3 if circuit.two_legs else 2) * LEG - 20.0 * circuit.two_legs) if single else (RIGHT, TOP)
+    # Ground lies where nothing else is: at the right of three legs, below a lone one, between two.
+    found["G"] = (_COLUMNS["S"], TOP + (BUS_FOOT / 2 if circuit.two_legs else 2 * LEG)) if single else (RIGHT, TOP)
     return found
 
 

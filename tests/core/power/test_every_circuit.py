@@ -1,6 +1,8 @@
 """Whatever a unit's plate and wiring: its circuit works when sound, can be drawn, and its faults stay told apart from it."""
 
+import math
 from dataclasses import replace
+from itertools import combinations
 
 import pytest
 from hypothesis import given, settings
@@ -68,7 +70,8 @@ def test_every_circuit_is_drawn_whole(kind, wiring):
     assert {line.part.key for line in picture.lines} == {part.key for part in circuit.parts}
     assert all(0.0 <= dot.x <= picture.wide and 0.0 <= dot.y <= picture.high for dot in picture.dots)
     places = [(dot.x, dot.y) for dot in picture.dots]
-    assert len(set(places)) == len(places), "no two points lie on each other"
+    # A point is drawn as a circle of 12.
+    assert all(math.dist(one, other) >= 24.0 for one, other in combinations(places, 2)), "no two points lie on each other"
 
 
 @settings(max_examples=25, deadline=None)

@@ -29,6 +29,7 @@ from kettle.power.solve import Figures, solve
 WIRED: Final = (
     "contactor", "start_parts", "supply", "wiring", "relay", "timer", "compressor", "heater", "evap_fan", "condenser_fan", "termination",
     "thermostat", "control", "liquid_solenoid", "pressure_control", "drain_heater", "door_switch", "fan_delay",
+    "hot_gas_valve", "frame_heater",
 )  # fmt: skip
 # What of the observations tells the same again.
 TELLS_THE_SAME: Final = ("load_loss_v", "pole_drop_v", "evap_fan_supply_v")

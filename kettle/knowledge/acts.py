@@ -90,6 +90,11 @@ _RUNS: Final = ("compressor", "compressor_amps", "amps_pct")
 _ICE: Final = ("ice_form", "ice_places")
 _TXV: Final = {"metering": ("txv",)}
 _AIR: Final = {"condensing": ("air",)}
+_WATER: Final = {"condensing": ("water",)}
+_WATERED: Final = ("rise_f", "approach_f", "split_f", "water_valve")
+_GAS: Final = {"defrost": ("hot_gas",)}
+_HOT_GAS: Final = ("hot_gas_valve", "coil_after_defrost", "defrost_ended_by", "defrost_ran_min")
+_FRAME: Final = {"frame_heated": (True,)}
 _PLUGGED: Final = {"drain_blocked": 0.8}
 # Read at rest, of the gas that is in it.
 _REST: Final = ("resting_psig",)
@@ -154,7 +159,14 @@ _ALL: Final = (
         {"condenser_fans": "running"}, ("condenser_fans",), (), 15.0, ("split_f", "condenser_fans"),
         "Turning the right way, at full speed, split in its band", caution=_LOCKED),
     Act("condenser", "descaled", "Condenser descaled", {"condenser_dirty": 0.9}, {}, ("water_in_f", "water_out_f"), (), 15.0,
-        ("approach_f", "rise_f"), "Approach in its band at the same water", caution=_LICENSED, only={"condensing": ("water",)}),
+        ("approach_f", "rise_f"), "Approach in its band at the same water", caution=_LICENSED, only=_WATER),
+    Act("water_valve", "adjusted", "Water valve adjusted", {"water_flow_low": 0.5, "water_valve_open": 0.5}, {},
+        ("water_valve", "water_out_f"), (), 15.0, _WATERED, "Head at its setting, water and compressor stop together", only=_WATER),
+    Act("water_valve", "replaced", "Water valve replaced", {"water_flow_low": 0.8, "water_valve_open": 0.95}, {},
+        ("water_valve", "water_out_f"), (), 15.0, _WATERED, "Head at its setting, water and compressor stop together",
+        caution=words("pressure", "hot_line"), only=_WATER),
+    Act("water_valve", "strainer_cleaned", "Water strainer cleaned", {"water_flow_low": 0.6}, {}, ("water_out_f",), (), 15.0,
+        _WATERED, "Rise and approach in their bands", only=_WATER),
     Act("head_control", "adjusted", "Head control adjusted", {"head_control_not_holding": 0.6, "head_control_stuck_bypass": 0.4}, {},
         ("head_control",), (), 15.0, ("split_f", "sight_glass"), "Head where it should stand in this weather, glass clear"),
     Act("head_control", "replaced", "Head control replaced", {"head_control_not_holding": 0.95, "head_control_stuck_bypass": 0.95}, {},
@@ -239,6 +251,14 @@ _ALL: Final = (
         ("heater_amps", "coil_after_defrost", "heater_ground_ohm", "breaker"), (), 0.0,
         ("heater_pct", "coil_after_defrost", "heater_ground_ohm"),
         "Amps of every element, and a defrost seen to its end", caution=_LOCKED, still=True),
+    Act("hot_gas_valve", "coil_replaced", "Hot-gas valve's coil replaced", {"hot_gas_valve_shut": 0.7}, {"hot_gas_valve": "opens"},
+        _HOT_GAS, (), 0.0, ("hot_gas_valve", "coil_after_defrost"), "Hot behind it in a defrost, a defrost seen to its end", caution=_LOCKED,
+        only=_GAS),
+    Act("hot_gas_valve", "replaced", "Hot-gas valve replaced", {"hot_gas_valve_shut": 0.95, "hot_gas_valve_leaking": 0.95},
+        {"hot_gas_valve": "opens"}, (*_HOT_GAS, "pump_down_rise_psi"), (), 15.0, ("hot_gas_valve", "coil_after_defrost", "td_f"),
+        "Hot behind it in a defrost, as cold as the coil while it cools", caution=_LICENSED, only=_GAS),
+    Act("frame_heater", "replaced", "Door frame heater replaced", {"frame_heater_dead": 0.95}, {"frame_heater": "warm"},
+        ("frame_heater",), (), 20.0, ("frame_heater",), "The frame warm all round, the seal free", caution=_LOCKED, still=True, only=_FRAME),
     Act("timer", "set", "Timer set", {"defrost_too_little": 0.7, "defrost_too_much": 0.7}, {},
         ("defrosts_per_day", "defrost_set_min", "defrost_ran_min", "defrost_ended_by", "coil_after_defrost"), (), 0.0,
         ("coil_after_defrost",),
@@ -343,6 +363,10 @@ _SPARES: Final[dict[str, tuple[str, ...]]] = {
     "compressor.replaced": ("compressor by model", "start parts that go with it", *_OPENED),
     "contactor.replaced": ("contactor by amps, poles and coil volts",),
     "start_parts.replaced": ("relay and capacitors by the compressor's model",),
+    "hot_gas_valve.coil_replaced": ("valve coil by volts",),
+    "hot_gas_valve.replaced": ("hot-gas valve by size and volts", *_OPENED),
+    "frame_heater.replaced": ("frame heater by length, watts and volts",),
+    "water_valve.replaced": ("water valve by pipe and refrigerant",),
     "heater.replaced": ("heater by watts, volts and length",),
     "timer.replaced": ("defrost timer by volts and cycle",),
     "relay.replaced": ("relay by coil volts and contact load",),
@@ -406,6 +430,12 @@ _PLAIN: Final[dict[str, str]] = {
     "supply.restored": "We brought the power back",
     "wiring.put_right": "We put the wiring right",
     "heater.replaced": "We put in a new defrost heater",
+    "hot_gas_valve.coil_replaced": "We put a new coil on the valve that clears the ice",
+    "hot_gas_valve.replaced": "We put in a new valve that clears the ice",
+    "frame_heater.replaced": "We put a new heater in the door frame",
+    "water_valve.adjusted": "We set the valve for the cooling water",
+    "water_valve.replaced": "We put in a new valve for the cooling water",
+    "water_valve.strainer_cleaned": "We cleaned the strainer of the cooling water",
     "timer.set": "We set the defrost clock",
     "timer.replaced": "We put in a new defrost clock",
     "relay.freed": "We freed a switch that was stuck",
@@ -443,7 +473,7 @@ ACTS: Final[dict[str, Act]] = {
 # They open the circuit: it is not left before it is held by nitrogen and dry.
 OPENS: Final = frozenset((
     "compressor.replaced", "drier.replaced", "cap_tube.replaced", "valve.replaced", "valve.element_replaced", "valve.strainer_cleaned",
-    "liquid_solenoid.replaced", "head_control.replaced",
+    "liquid_solenoid.replaced", "head_control.replaced", "hot_gas_valve.replaced",
 ))  # fmt: skip
 # They prepare or end something and repair nothing: what is read after them is still of the unit as found.
 PREPARES: Final = frozenset((

@@ -60,7 +60,7 @@ _VALVE: Final = {"metering": ("txv", "eev")}
 _TXV: Final = {"metering": ("txv",)}
 _WALK_IN: Final = {"walk_in": (True,)}
 _PROGRAM: Final = {"defrost": ("off_cycle", "timed_air", "electric", "hot_gas")}
-_HEATED: Final = {"defrost": ("electric", "hot_gas")}
+_HEATED: Final = {"defrost": ("electric",)}
 _RECEIVER: Final = {"receiver": (True,)}
 
 # fmt: off
@@ -70,12 +70,14 @@ _ALL: Final = (
     Part("stock", "Stock", "box"),
     Part("door", "Door", "box", ("door", "door_habits", "door_open_h", "door_traffic", "strip_curtain", "door_switch", "inside_release",
         "latch_blocked", "someone_outside")),
+    Part("frame_heater", "Door frame heater", "box", ("frame_heater",), {"frame_heated": (True,)}),
     Part("coil", "Coil", "coil", ("ice_form", "ice_places", "evap_coil", "melt_water", "coil_after_defrost", "return_air_f",
                                   "supply_air_f", "air_weak_at", "suction_line_evap_f", "coil_outlet_feel")),
     Part("evap_fan", "Coil fans", "coil", ("evap_fans", "fans_still", "fan_delay", "fans_in_defrost", "evap_fan_supply_v")),
     Part("drain", "Drain and pan", "coil", ("drain", "drain_pan", "drain_fault")),
     Part("drain_heater", "Drain heater", "coil", ("drain_heater",)),
     Part("heater", "Defrost heater", "coil", ("heater_amps", "heater_volts", "heater_rated_w", "heater_ground_ohm"), _HEATED),
+    Part("hot_gas_valve", "Hot-gas valve", "coil", ("hot_gas_valve",), {"defrost": ("hot_gas",)}),
     Part("valve", "Expansion valve", "valve", ("valve_sound", "valve_response", "adjusted_min"), _VALVE),
     Part("bulb", "Bulb", "valve", ("bulb", "bulb_clock"), _TXV),
     Part("cap_tube", "Capillary tube", "valve", (), {"metering": ("cap_tube",)}),
@@ -89,6 +91,7 @@ _ALL: Final = (
     Part("air", "Air in the circuit", "valve"),
     Part("regulator", "Suction regulator", "valve", ("regulator_before_psig", "regulator_after_psig"), _VALVE),
     Part("condenser", "Condenser", "condenser", ("ambient_f", "condenser_coil", "condenser_blocking", "water_in_f", "water_out_f")),
+    Part("water_valve", "Water valve", "condenser", ("water_valve",), {"condensing": ("water",)}),
     Part("condenser_fan", "Condenser fan", "condenser", ("condenser_fans",), {"condensing": ("air",)}),
     Part("head_control", "Head control", "condenser", ("head_control",)),
     Part("compressor", "Compressor", "compressor", ("compressor", "compressor_amps", "compressor_shell", "discharge_line_f",

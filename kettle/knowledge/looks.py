@@ -1,7 +1,8 @@
 """What a part can look like or do, seen with the eyes: each word, what it is as an observation, and what it speaks for by itself."""
 
 import difflib
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import Any, Final
 
 from kettle.knowledge.errors import InputError
@@ -10,17 +11,20 @@ from kettle.knowledge.observations import REGISTRY
 
 @dataclass(frozen=True)
 class Look:
-    """A part seen in a state: its words, the observation it is (key, value) where it is one, and the causes it shows beyond doubt."""
+    """A part seen in a state: its words, the observation it is (key, value) where it is one, the causes it shows beyond doubt, and the
+    units it can be seen on (`only`: field of the unit -> values that have it)."""
 
     part: str
     state: str
     label: str
     says: tuple[str, str] | None = None
     causes: tuple[str, ...] = ()
+    only: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
 
     def exists_on(self, unit: Any) -> bool:
         """Whether a unit built like this can look so: what it is as an observation must exist on it."""
-        return self.says is None or REGISTRY[self.says[0]].exists_on(unit)
+        built = all(getattr(unit, name) in having for name, having in self.only.items())
+        return built and (self.says is None or REGISTRY[self.says[0]].exists_on(unit))
 
     @property
     def says_more(self) -> bool:
@@ -57,6 +61,13 @@ _ALL: Final = (
     Look("condenser_fan", "blade_broken", "Blade of the condenser fan broken or loose"),
     Look("condenser_fan", "seized", "Condenser fan seized", ("condenser_fans", "stopped"), ("condenser_fan_failed",)),
     Look("condenser", "blocked", "No light through the condenser", ("condenser_coil", "blocked")),
+    Look("condenser", "scaled", "Scale in the condenser's tubes", None, ("condenser_dirty",), {"condensing": ("water",)}),
+    Look("water_valve", "strainer_plugged", "Water strainer plugged", None, ("water_flow_low",)),
+    Look("water_valve", "drips", "Water valve drips"),
+    Look("water_valve", "runs_on", "Water runs while the compressor rests", ("water_valve", "stays_open")),
+    Look("hot_gas_valve", "no_pull", "Hot-gas valve without pull in a defrost", ("hot_gas_valve", "stays_shut")),
+    Look("hot_gas_valve", "warm_cooling", "Line behind the hot-gas valve warm while it cools", ("hot_gas_valve", "lets_by")),
+    Look("frame_heater", "burnt", "Door frame heater burnt through", ("frame_heater", "cold"), ("frame_heater_dead",)),
     Look("condenser", "dusty", "Condenser dusty", ("condenser_coil", "dusty")),
     Look("drain", "plugged", "Drain plugged", ("drain", "blocked")),
     Look("drain", "frozen", "Drain frozen", ("drain", "frozen")),

@@ -170,6 +170,11 @@ class Unit:
         return self.kind.code.startswith(("walk_in", "provision_room"))
 
     @property
+    def frame_heated(self) -> bool:
+        """Whether its door frame is usually kept warm: freezers, and glass doors."""
+        return self.kind.freezer or self.kind.code.startswith("display")
+
+    @property
     def build(self) -> str:
         """Kind and metering in words, as a verdict names them."""
         return f"{self.kind.label}, {CHOICES['metering'][self.metering]}"

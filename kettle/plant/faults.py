@@ -86,6 +86,8 @@ _VALVE: Final = {"metering": ("txv", "eev")}
 _HEATED: Final = {"defrost": ("electric", "hot_gas")}
 _PROGRAM: Final = {"defrost": ("timed_air", "electric", "hot_gas")}
 _AIR: Final = {"condensing": ("air",)}
+_WATER: Final = {"condensing": ("water",)}
+_GAS: Final = {"defrost": ("hot_gas",)}
 _HELD: Final = {"head_control": ("mixing_valve", "mixing_valve_and_fan", "fan_cycling", "fan_speed")}
 ONLY: Final[Mapping[str, Mapping[str, tuple[Any, ...]]]] = {
     "cap_tube_restricted": {"metering": ("cap_tube",)}, "txv_underfeeding": _VALVE, "txv_overfeeding": _VALVE,
@@ -93,7 +95,8 @@ ONLY: Final[Mapping[str, Mapping[str, tuple[Any, ...]]]] = {
     "defrost_heater_open": {"defrost": ("electric",)}, "heater_grounded": {"defrost": ("electric",)},
     "defrost_never_starts": _PROGRAM, "defrost_too_little": _PROGRAM,
     "defrost_too_much": _PROGRAM, "defrost_not_terminating": _HEATED, "compressor_runs_in_defrost": {"defrost": ("electric",)},
-    "condenser_dirty": _AIR, "condenser_fan_failed": _AIR, "head_control_stuck_bypass": _HELD, "head_control_not_holding": _HELD,
+    "hot_gas_valve_shut": _GAS, "hot_gas_valve_leaking": _GAS, "frame_heater_dead": {"frame_heated": (True,)},
+    "water_flow_low": _WATER, "water_valve_open": _WATER, "condenser_fan_failed": _AIR, "head_control_stuck_bypass": _HELD, "head_control_not_holding": _HELD,
     "winter_charge_short": _HELD, "wrong_parameters": {"metering": ("eev",)}, "start_parts_failed": {"phases": (1,)},
     "fan_delay_waiting": _HEATED, "lp_control_misset": _VALVE,
 }  # fmt: skip
@@ -105,6 +108,13 @@ ELEMENTS: Final = 3
 def elements_open(severity: float) -> int:
     """Return how many elements of a bank are open at a severity: one as soon as there is any, all at its worst."""
     return min(ELEMENTS, int(np.ceil(severity * ELEMENTS)))
+
+
+def _foul(plant: Plant, severity: Figures) -> None:
+    """Dirt takes surface and air from fins; scale takes surface from tubes and lets the water by."""
+    plant.parts.condenser *= 1.0 - 0.6 * severity
+    if plant.unit.condensing == "air":
+        plant.parts.condenser_flow *= 1.0 - 0.45 * severity
 
 
 def _burn_elements(plant: Plant, severity: Figures) -> None:
@@ -142,7 +152,13 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("bulb_fault", _add("bulb_error_f", 25.0), seen={"bulb": "loose"}),
     Fault("liquid_solenoid_closed", _set("solenoid_open", 0.001), seen={"liquid_solenoid": "closed_no_pull", "valve_sound": "silent"}),
     Fault("solenoid_leaking", _add("solenoid_leak", 0.06), seen={"liquid_solenoid": "stuck_open", "pump_down_rise_psi": 18.0}),
-    Fault("condenser_dirty", _all(_scale("condenser", -0.6), _scale("condenser_flow", -0.45)), seen={"condenser_coil": "blocked"}),
+    Fault("hot_gas_valve_shut", _scale("heater_btu_h", -0.999), seen={"hot_gas_valve": "stays_shut"}, wiring=("hot_gas_coil:open",)),
+    # Gas that goes round is compressed again.
+    Fault("hot_gas_valve_leaking", _scale("efficiency", -0.5), seen={"hot_gas_valve": "lets_by", "pump_down_rise_psi": 18.0}),
+    Fault("frame_heater_dead", seen={"frame_heater": "cold", "ice_places": ("door_frame",)}, wiring=("frame_heater:open",)),
+    Fault("condenser_dirty", _foul, seen={"condenser_coil": "blocked"}),
+    Fault("water_flow_low", _scale("condenser_flow", -0.6), seen={"water_valve": "stays_shut"}),
+    Fault("water_valve_open", _scale("condenser_flow", 1.5), seen={"water_valve": "stays_open"}),
     Fault("condenser_fan_failed", _scale("condenser_flow", -0.62), seen={"condenser_fans": "stopped"}),
     Fault("head_control_stuck_bypass", _set("head_held_f", 130.0), seen={"head_control": "bypassing_when_warm"}),
     Fault("head_control_not_holding", _all(_set("head_held_f", -99.0), _set("fan_in_f", -99.0)),

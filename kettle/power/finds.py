@@ -21,7 +21,8 @@ CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
     ("element_", "grounded", "heater_grounded"), ("element_", "", "defrost_heater_open"), ("heater_limit", "open", "defrost_heater_open"),
     ("defrost_pole", "open", "defrost_heater_open"), ("defrost_coil", "", "defrost_heater_open"),
     ("timer_heat", "open", "defrost_never_starts"), ("defrost_output", "open", "defrost_never_starts"),
-    ("timer_motor", "", "defrost_never_starts"), ("termination", "closed", "defrost_too_little"),
+    ("heater_feed", "", "defrost_heater_open"), ("hot_gas_coil", "open", "hot_gas_valve_shut"), ("frame_heater", "", "frame_heater_dead"),
+    ("liquid_output", "open", "liquid_solenoid_closed"), ("timer_motor", "", "defrost_never_starts"), ("termination", "closed", "defrost_too_little"),
     ("timer_cool", "welded", "compressor_runs_in_defrost"), ("timer_cool", "open", "no_call"), ("drain_heater", "", "drain_blocked"),
 )  # fmt: skip
 
@@ -71,7 +72,9 @@ def cause_of(fault: Fault) -> str:
 
 
 # Start of a part's key, state -> the observation its amps are.
-AMPS: Final = (("lead_", "calling", "compressor_amps"), ("defrost_pole", "defrosting", "heater_amps"))
+AMPS: Final = (
+    ("lead_", "calling", "compressor_amps"), ("defrost_pole", "defrosting", "heater_amps"), ("heater_feed", "defrosting", "heater_amps"),
+)  # fmt: skip
 # Two pins of a compressor -> the observation their ohms are; on three phases the pairs are kept as they come.
 _WINDINGS: Final = {
     frozenset("12"): "winding_cs_ohm", frozenset("23"): "winding_sr_ohm", frozenset("13"): "winding_cr_ohm",

@@ -21,7 +21,7 @@ SOLENOID_OHM: Final = complex(1500.0, 4500.0)
 CLOCK_OHM: Final = complex(9000.0, 2000.0)
 FAN_W: Final = 75.0
 CONDENSER_FAN_W: Final = 120.0
-CRANKCASE_W, DRAIN_W = 50.0, 70.0
+CRANKCASE_W, DRAIN_W, FRAME_W = 50.0, 70.0, 60.0
 # A motor's impedance: its angle running and at a standstill it is taken alike.
 MOTOR_PF: Final = 0.8
 # Start winding and start gear of a single-phase compressor, against its run winding; Ω of a run capacitor of usual size at 60 Hz.
@@ -43,6 +43,8 @@ COOLING: Final = frozenset(("calling", "off", "pumping_down"))
 RUNNING: Final = frozenset(("calling", "pumping_down"))
 EXCEPT_DEFROST: Final = frozenset(("calling", "off", "pumping_down", "dripping"))
 DEFROST: Final = frozenset(("defrosting",))
+# Defrosts that a clock or a controller starts by an output of their own; with hot gas the compressor runs on in them.
+STARTED: Final = ("electric", "hot_gas")
 LIVE: Final = frozenset(("calling", "off", "pumping_down", "defrosting", "dripping"))
 
 
@@ -77,6 +79,7 @@ class Plate:
     defrost: str
     receiver: bool
     walk_in: bool
+    frame_heated: bool
 
 
 def circuit_of(unit: Unit, wiring: Wiring = USUAL) -> Circuit:
@@ -97,11 +100,13 @@ def _circuit(unit: Plate, wiring: Wiring) -> Circuit:
         _three_phase(draw, volts, rla)
     else:
         _single_phase(draw, volts, rla, wiring.start_gear, "T2" if poles > 1 else common)
-    heated = unit.defrost == "electric"
     control = _control(draw, unit, volts, common, wiring)
-    _fans(draw, unit, volts, common, control, wiring.fans, common if unit.phases == 1 and poles == 1 else "T2")
-    if heated:
-        _heaters(draw, unit, volts, common, wiring.bank)
+    fed = "K1" if wiring.fans_by == "line" else control
+    _fans(draw, unit, volts, common, fed, wiring.fans, common if unit.phases == 1 and poles == 1 else "T2")
+    if unit.defrost in STARTED:
+        _defrost(draw, unit, volts, common, wiring)
+    if unit.frame_heated:
+        draw.part("frame_heater", "Door frame heater", "heater", "K1", common, volts**2 / FRAME_W, closed_in=LIVE, rated_v=volts)
     if unit.metering != "cap_tube":
         draw.part("crankcase_heater", "Crankcase heater", "heater", "L1", common, volts**2 / CRANKCASE_W, closed_in=LIVE, rated_v=volts)
     usual = Circuit(
@@ -193,28 +198,39 @@ def _single_phase(draw: _Drawing, volts: float, rla: float, gear: str, back: str
 
 def _control(draw: _Drawing, unit: Plate, volts: float, common: str, wiring: Wiring) -> str:
     """From L1 through timer or controller, thermostat and safeties to the coils; return the point that is live while it may cool."""
-    heated = unit.defrost == "electric"
     draw.point("K1", "control, line side")
     draw.part("control_fuse", "Control fuse", "fuse", "L1", "K1")
     cool = "K1"
     controlled = unit.box_control == "controller"
-    if heated and not controlled:
+    by_gas = unit.defrost == "hot_gas"
+    timed = unit.defrost in STARTED and not controlled
+    if timed:
         draw.part("timer_motor", "Timer motor", "clock", "K1", common, CLOCK_OHM * (volts / 230.0) ** 2, rated_v=volts)
+        if wiring.ends_by != "time":
+            draw.point("X", "timer X, release")
+    if timed and not by_gas:
         cool = draw.point("4", "timer 4, cooling")
         draw.part("timer_cool", "Timer contact, cooling", "contact", "K1", "4", closed_in=EXCEPT_DEFROST)
-        draw.point("X", "timer X, release")
     live, back, coil_v = cool, common, volts
     if wiring.control == "transformer":
         live, back, coil_v = draw.point("V", "control, 24 V"), draw.point("0", "control, 24 V common"), CONTROL_V
         draw.part("transformer", "Control transformer", "transformer", cool, common, volts**2 / TRANSFORMER_W, secondary=("V", "0"),
                   ratio=CONTROL_V / volts)  # fmt: skip
+    # With hot gas the call and the compressor stay through a defrost, and the liquid alone is held back by the clock or the output.
+    calls = frozenset(("calling", "defrosting")) if by_gas else frozenset(("calling",))
+    runs = RUNNING | DEFROST if by_gas else RUNNING
     scale = (coil_v / 230.0) ** 2
     draw.point("K2", "call for cold", "panel")
     draw.part("stat", "Controller output, cooling" if controlled else "Thermostat", "output" if controlled else "switch", live, "K2",
-              closed_in=frozenset(("calling",)))  # fmt: skip
+              closed_in=calls)  # fmt: skip
     feed, pumps_down = "K2", False
     if unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure":
-        draw.part("solenoid", "Liquid solenoid", "coil", "K2", back, SOLENOID_OHM * scale, rated_v=coil_v)
+        liquid = "K2"
+        if by_gas:
+            liquid = draw.point("4", "timer 4, liquid" if timed else "controller, liquid output")
+            draw.part("timer_cool" if timed else "liquid_output", "Timer contact, liquid" if timed else "Controller output, liquid",
+                      "contact" if timed else "output", "K2", "4", closed_in=EXCEPT_DEFROST)  # fmt: skip
+        draw.part("solenoid", "Liquid solenoid", "coil", liquid, back, SOLENOID_OHM * scale, rated_v=coil_v)
         # The call has the liquid valve alone and the compressor follows its pressure, unless a relay takes the call to it too.
         pumps_down = not wiring.relay
         feed = live if pumps_down else "K2"
@@ -226,7 +242,7 @@ def _control(draw: _Drawing, unit: Plate, volts: float, common: str, wiring: Wir
     if unit.metering != "cap_tube" or unit.box_control == "suction_pressure":
         draw.point("K3", "behind the low-pressure switch", "machine")
         draw.part("lp_switch", "Low-pressure switch", "switch", feed, "K3",
-                  closed_in=RUNNING if pumps_down or unit.box_control == "suction_pressure" else LIVE)  # fmt: skip
+                  closed_in=runs if pumps_down or unit.box_control == "suction_pressure" else LIVE)  # fmt: skip
         feed = "K3"
     if unit.metering != "cap_tube":
         draw.point("K4", "behind the high-pressure switch", "machine")
@@ -263,26 +279,42 @@ def _fans(draw: _Drawing, unit: Plate, volts: float, common: str, control: str, 
         draw.part("condenser_fan", "Condenser fan", "motor", "MC", back, volts**2 / CONDENSER_FAN_W, rated_v=volts, works_from=0.8)
 
 
-def _heaters(draw: _Drawing, unit: Plate, volts: float, common: str, bank: Bank) -> None:
-    """A bank behind a defrost relay, its safety limit, and the drain's heater."""
+def _defrost(draw: _Drawing, unit: Plate, volts: float, common: str, wiring: Wiring) -> None:
+    """What starts a defrost and ends it, and what it switches on: a bank of heaters, or the hot-gas valve."""
     controlled = unit.box_control == "controller"
+    shape = wiring.bank.shape_on(unit.phases)
+    straight = unit.defrost == "electric" and wiring.heaters_by == "direct" and shape == "single"
     draw.point("3", "controller, defrost output" if controlled else "timer 3, defrost")
     draw.part("defrost_output" if controlled else "timer_heat", "Controller output, defrost" if controlled else "Timer contact, defrost",
-              "output" if controlled else "contact", "K1", "3", closed_in=DEFROST)  # fmt: skip
-    shape = bank.shape_on(unit.phases)
-    if not controlled:
+              "output" if controlled else "contact", "L1" if straight else "K1", "3", closed_in=DEFROST)  # fmt: skip
+    if not controlled and wiring.ends_by != "time":
         # Closed by a coil warm enough: its volts let the timer go back to cooling.
         draw.part("termination", "Termination switch", "switch", "3", "X", closed_in=frozenset())
         draw.part("timer_release", "Timer release", "coil", "X", common, CLOCK_OHM * (volts / 230.0) ** 2, rated_v=volts)
+    if unit.defrost == "hot_gas":
+        draw.part("hot_gas_coil", "Hot-gas valve", "coil", "3", common, SOLENOID_OHM * (volts / 230.0) ** 2, rated_v=volts)
+    else:
+        _heaters(draw, unit, volts, common, wiring.bank, straight)
+    if unit.defrost == "electric" or unit.frame_heated:
+        draw.part("drain_heater", "Drain heater", "heater", "K1", common, volts**2 / DRAIN_W, closed_in=LIVE, rated_v=volts)
+
+
+def _heaters(draw: _Drawing, unit: Plate, volts: float, common: str, bank: Bank, straight: bool) -> None:
+    """A bank behind a defrost relay, or straight on what calls it, with its safety limit."""
+    shape = bank.shape_on(unit.phases)
     feed = "3"
     if shape != "single":
         # A limit cannot break three legs: it breaks the coil of the relay that does.
         draw.point("3L", "behind the heater limit", "coil")
         draw.part("heater_limit", "Heater limit", "switch", "3", "3L")
         feed = "3L"
-    draw.part("defrost_coil", "Defrost relay coil", "coil", feed, common, COIL_OHM * (volts / 230.0) ** 2, rated_v=volts)
+    if not straight:
+        draw.part("defrost_coil", "Defrost relay coil", "coil", feed, common, COIL_OHM * (volts / 230.0) ** 2, rated_v=volts)
     draw.point("H1", "heaters, fed side" if shape == "single" else "heaters, leg 1")
-    draw.part("defrost_pole", "Defrost relay contact", "contact", "L1", "H1", coil="defrost_coil")
+    if straight:
+        draw.part("heater_feed", "Lead to the heaters", "wire", "3", "H1")
+    else:
+        draw.part("defrost_pole", "Defrost relay contact", "contact", "L1", "H1", coil="defrost_coil")
     across = volts / math.sqrt(3.0) if shape == "wye" else volts
     ohm = across**2 / bank.element_w
     if shape == "single":
@@ -300,4 +332,3 @@ def _heaters(draw: _Drawing, unit: Plate, volts: float, common: str, bank: Bank)
         draw.point(f"E{n}", f"leads of element {n}", "coil")
         draw.part(f"element_lead_{n}", f"Lead of element {n}", "wire", begin, f"E{n}")
         draw.part(f"element_{n}", f"Element {n}", "heater", f"E{n}", end, ohm, rated_v=across)
-    draw.part("drain_heater", "Drain heater", "heater", "K1", common, volts**2 / DRAIN_W, closed_in=LIVE, rated_v=volts)

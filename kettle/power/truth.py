@@ -17,6 +17,9 @@ STATES: Final = ("calling", "defrosting")
 TERMINALS: Final = ("K1", "4", "3", "K2", "KF", "KR", "T1", "H1", "M1")
 DEAD_SHARE, LIVE_SHARE = 0.2, 0.8
 
+# Parts of a circuit that does something else in a defrost.
+DEFROSTS: Final = ("defrost_coil", "heater_feed", "hot_gas_coil", "timer_cool")
+
 
 @dataclass(frozen=True)
 class Cell:
@@ -42,7 +45,7 @@ def table(circuit: Circuit, readings: Sequence[Reading]) -> list[Row]:
     common = circuit.common
     took = {(frozenset((r.one, r.other)), r.state): r.value for r in readings if r.what == "volts"}
     # A circuit that cuts nothing in a defrost has one column.
-    states = STATES if circuit.has("defrost_coil") or circuit.has("timer_cool") else STATES[:1]
+    states = STATES if any(circuit.has(part) for part in DEFROSTS) else STATES[:1]
     rows = []
     for key in (key for key in TERMINALS if any(point.key == key for point in circuit.points)):
         cells = []
@@ -61,8 +64,8 @@ def _same(measured: float, expected: float, supply: float) -> bool:
 def comes_to(circuit: Circuit, rows: Sequence[Row], runs_in_defrost: bool | None, heater_amps: float | None) -> list[str]:
     """Return what the table comes to, a line each. `runs_in_defrost` is the compressor seen then, `heater_amps` those measured then."""
     at = {(row.key, cell.state): cell for row in rows for cell in row.cells}
-    timer = "timer" if circuit.has("timer_cool") else "controller"
-    cool, heat = ("4" if circuit.has("timer_cool") else "K2"), "3"
+    timer = "timer" if circuit.has("timer_motor") else "controller"
+    cool, heat = ("4" if any(row.key == "4" for row in rows) else "K2"), "3"
     said = []
     if _live(at.get((cool, "defrosting")), circuit) and _live(at.get((heat, "defrosting")), circuit):
         said.append(f"Both contacts live in a defrost: the {timer}'s cooling contact has welded")

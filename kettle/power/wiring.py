@@ -15,6 +15,9 @@ START_GEAR: Final = {
     "none": "run capacitor alone",
 }
 CONTROLS: Final = {"line": "line volts", "transformer": "24 V by transformer"}
+HEATERS_BY: Final = {"relay": "a relay of their own", "direct": "the clock or controller itself"}
+FANS_BY: Final = {"call": "the clock or controller", "line": "the line, always on"}
+ENDS_BY: Final = {"temperature": "temperature, by its release", "time": "its minutes alone"}
 HERTZ: Final = {"60": "60 Hz", "50": "50 Hz"}
 POLES: Final = {"0": "as the phases", "1": "1", "2": "2", "3": "3"}
 MOST_ELEMENTS, MOST_FANS = 24, 12
@@ -49,7 +52,8 @@ class Wiring:
     """What is known of a unit's circuit beside its plate; each field left as it is takes what is usual.
 
     `start_gear` of a single-phase compressor is a key of `START_GEAR`, `control` one of `CONTROLS`; `poles` those of the contactor (as
-    the phases: 0); `relay` a relay of its own between the call and the contactor; `without` keys of parts that are not there; `wires`
+    the phases: 0); `heaters_by`, `fans_by`, `ends_by` say what switches heaters and coil fans and what ends a clock's defrost (keys of
+    `HEATERS_BY`, `FANS_BY`, `ENDS_BY`); `relay` a relay of its own between the call and the contactor; `without` keys of parts that are not there; `wires`
     pairs of points that a wire was found between.
     """
 
@@ -62,13 +66,16 @@ class Wiring:
     hz: int = 60
     without: frozenset[str] = frozenset()
     wires: frozenset[tuple[str, str]] = frozenset()
+    heaters_by: str = "relay"
+    fans_by: str = "call"
+    ends_by: str = "temperature"
 
     def as_data(self) -> dict[str, Any]:
         """Return it as plain data to be kept; `from_data` reads it back."""
         return {
             "elements": self.bank.elements, "element_w": self.bank.element_w, "shape": self.bank.shape, "fans": self.fans,
             "start_gear": self.start_gear, "control": self.control, "poles": self.poles, "relay": self.relay,
-            "hz": self.hz,
+            "hz": self.hz, "heaters_by": self.heaters_by, "fans_by": self.fans_by, "ends_by": self.ends_by,
             "without": sorted(self.without),
             "wires": sorted(f"{one}{JOINT}{other}" for one, other in self.wires),
         }  # fmt: skip
@@ -84,6 +91,7 @@ def from_data(kept: Mapping[str, Any]) -> Wiring:
         bank, kept.get("fans", USUAL.fans), kept.get("start_gear", USUAL.start_gear), kept.get("control", USUAL.control),
         kept.get("poles", 0), kept.get("relay", False), kept.get("hz", 60), frozenset(kept.get("without", ())),
         frozenset(wire_of(one) for one in kept.get("wires", ())),
+        kept.get("heaters_by", USUAL.heaters_by), kept.get("fans_by", USUAL.fans_by), kept.get("ends_by", USUAL.ends_by),
     )  # fmt: skip
 
 
@@ -134,6 +142,9 @@ def from_words(said: Mapping[str, str], standing: Wiring = USUAL) -> Wiring:
         int(choice("hz", "Frequency", str(standing.hz), HERTZ)),
         standing.without,
         standing.wires,
+        choice("heaters_by", "Heaters switched by", standing.heaters_by, HEATERS_BY),
+        choice("fans_by", "Coil fans fed by", standing.fans_by, FANS_BY),
+        choice("ends_by", "The clock ends a defrost by", standing.ends_by, ENDS_BY),
     )  # fmt: skip
     if wrong:
         raise FieldErrors(wrong)

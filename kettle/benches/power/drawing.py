@@ -29,7 +29,7 @@ SHORT: Final[Mapping[str, str]] = {
     "timer_heat": "timer, heat", "overload": "overload", "winding_run": "run", "winding_start": "start", "run_capacitor": "run cap.",
     "start_relay": "relay", "start_capacitor": "start cap.", "relay_coil": "relay coil", "start_ptc": "PTC", "transformer": "24 V",
     "comp_relay_coil": "compressor relay", "comp_relay": "relay contact", "condenser_lead": "lead", "fan_cycling": "fan cycling",
-    "lead_1": "lead",
+    "lead_1": "lead", "heater_feed": "lead", "hot_gas_coil": "hot-gas valve", "liquid_output": "liquid output",
 }  # fmt: skip
 # The same of parts that are counted.
 NUMBERED: Final[Mapping[str, str]] = {

@@ -184,6 +184,7 @@ BY_PART: Final[Mapping[str, tuple[str, ...]]] = {
     **dict.fromkeys(("program", "heater", "timer", "termination"), ("defrost", "coil", "water")),
     "coil": ("coil", "water", "air", "at_set"), "drain": ("water",), "drain_heater": ("water",),
     **dict.fromkeys(("contactor", "start_parts", "supply", "wiring", "relay", "compressor"), (*_ELECTRICAL, "at_set")),
+    "hot_gas_valve": ("defrost", "coil", "at_set"), "frame_heater": ("door",), "water_valve": ("split", "at_set"),
     "evap_fan": ("air", "at_set"), "door": ("door", "air", "at_set"), "stock": ("air",), "leak": ("held", *_CIRCUIT),
 }
 # fmt: on

@@ -17,7 +17,7 @@ HOURS: Final[Mapping[str, float]] = {
     "head_control": 1.5, "bulb": 0.4, "valve": 1.5, "cap_tube": 2.0, "drier": 1.0, "liquid_solenoid": 1.0, "regulator": 0.5, "charge": 1.0,
     "leak": 1.5, "air": 1.0, "compressor": 3.0, "contactor": 0.7, "start_parts": 0.7, "supply": 0.5, "wiring": 0.7, "heater": 1.5,
     "timer": 0.7, "relay": 0.7, "termination": 0.6, "sensor": 0.5, "thermostat": 0.6, "pressure_control": 0.7, "program": 0.5,
-    "parameters": 0.5, "control": 0.2,
+    "parameters": 0.5, "control": 0.2, "hot_gas_valve": 1.2, "frame_heater": 1.5, "water_valve": 1.0,
 }  # fmt: skip
 OPENS_H: Final = 2.0
 NITROGEN: Final = "nitrogen"

@@ -5,6 +5,7 @@ from kettle.knowledge.cautions import words
 
 # Something has to start it: off-cycle frost melts by itself whenever the unit rests.
 _STARTED = {"defrost": ("timed_air", "electric", "hot_gas")}
+_GAS = {"defrost": ("hot_gas",)}
 _PROGRAMMED = {"defrost": ("timed_air", "electric", "hot_gas", "off_cycle")}
 
 CAUSES = (
@@ -175,6 +176,55 @@ CAUSES = (
         prior_freezer=0.015,
         only={"defrost": ("electric", "hot_gas")},
         was="The compressor kept cooling while the heaters tried to clear the coil.",
+    ),
+    Cause(
+        "hot_gas_valve_shut",
+        "Hot-gas valve does not open",
+        "The valve that sends hot gas through the coil does not open, so a defrost melts nothing.",
+        0.02,
+        {
+            "hot_gas_valve": {"stays_shut": 0.95},
+            "ice_form": {"hard_ice": 0.5, "heavy_frost": 0.35},
+            "ice_places": {"coil_whole": 0.8},
+            "coil_after_defrost": {"iced": 0.75, "part_iced": 0.2},
+            "defrost_ended_by": {"time": 0.93},
+            "defrost_ran_min": {"high": 0.3},
+            "box_temp_f": {"high": OFTEN},
+            "siblings": {"all_ok": 0.9},
+        },
+        ("In a defrost: is the line behind it hot within a minute?", "Volts at its coil, and the pull of the coil on a screwdriver's tip"),
+        ("Coil or valve by what was found; melt the coil clear first",),
+        words("licensed", "lock_out"),
+        comes="sudden",
+        only=_GAS,
+        mimics=(("defrost_never_starts", "the clock: it calls a defrost here, and nothing gets hot"),),
+        was="The valve that sends hot gas through the coil did not open, so a defrost melted nothing.",
+    ),
+    Cause(
+        "hot_gas_valve_leaking",
+        "Hot-gas valve lets gas by",
+        "The valve for hot gas does not close: hot gas goes through the coil while it should cool.",
+        0.015,
+        {
+            "hot_gas_valve": {"lets_by": 0.95},
+            # Hot gas goes round into the coil: suction rises, little heat is left for the condenser, the valve sees a warm line.
+            "td_f": {"low": 0.75},
+            "superheat_evap_f": {"high": 0.5},
+            "superheat_comp_f": {"high": 0.5},
+            "split_f": {"low": SOME},
+            "amps_pct": {"high": 0.25},
+            "pump_down_rise_psi": {"high": MOSTLY},
+            "ice_form": {"none": 0.7, "light_frost": 0.25},
+            "box_temp_f": {"high": OFTEN},
+            "compressor_shell": {"hot": 0.4},
+            "siblings": {"all_ok": 0.7},
+        },
+        ("While it cools: the line behind the valve warm", "Pumped down, the low side fills again from it"),
+        ("Clean or replace the valve",),
+        words("licensed", "pressure"),
+        only=_GAS,
+        mimics=(("compressor_inefficient", "the line behind the hot-gas valve: warm here, as cold as the coil there"),),
+        was="The valve for hot gas did not close: hot gas went through the coil while it should cool.",
     ),
     Cause(
         "drain_blocked",

@@ -4,6 +4,7 @@ from kettle.knowledge.causes.model import OFTEN, SOME, Cause
 from kettle.knowledge.cautions import words
 
 _AIR = {"condensing": ("air",)}
+_WATER = {"condensing": ("water",)}
 _MIXING = {"head_control": ("mixing_valve", "mixing_valve_and_fan")}
 _CONTROLLED = {"head_control": ("mixing_valve", "mixing_valve_and_fan", "fan_cycling", "fan_speed")}
 _HOT_HEAD = {
@@ -23,19 +24,23 @@ CAUSES = (
     Cause(
         "condenser_dirty",
         "Condenser dirty",
-        "The condenser is clogged with dirt and cannot give off its heat.",
+        "The condenser is clogged with dirt or scale and cannot give off its heat.",
         0.1,
         {**_HOT_HEAD, "condenser_coil": {"blocked": 0.68, "dusty": 0.25}},
-        ("Torch behind the coil: no light through the fins",),
-        ("Clean through, fins straight, then read again before any thought of charge",),
+        (
+            "Torch behind the coil: no light through the fins",
+            "On water: approach high though the water's rise is no higher than it should be",
+        ),
+        ("Clean through, fins straight (on water: descale), then read again before any thought of charge",),
         words("lock_out", "ladder"),
         variants=(({"condensing": "water"}, {"approach_f": {"high": 0.9}, "rise_f": {"low": 0.5}}),),
         mimics=(
             ("overcharge", "clean it first: subcooling stays normal or low behind a dirty condenser"),
             ("condenser_fan_failed", "look at the fan"),
+            ("water_flow_low", "the water's rise: high with too little water, low or normal behind scale"),
         ),
         comes="slow",
-        was="The coil that gives off the heat was clogged with dirt.",
+        was="The coil that gives off the heat was clogged with dirt or scale.",
     ),
     Cause(
         "condenser_fan_failed",
@@ -54,6 +59,47 @@ CAUSES = (
         mimics=(("condenser_dirty", "light through the fins, fan standing"),),
         comes="sudden",
         was="The fan of the coil that gives off the heat had stopped.",
+    ),
+    Cause(
+        "water_flow_low",
+        "Too little cooling water",
+        "Not enough water comes through the condenser, so it cannot give off its heat.",
+        0.05,
+        {
+            **_HOT_HEAD,
+            "split_f": {"high": 0.85},
+            # What little water comes leaves hot, close to the gas.
+            "approach_f": {"low": 0.25, "high": 0.2},
+            "rise_f": {"high": 0.93},
+            "water_valve": {"stays_shut": 0.6},
+        },
+        ("Water out minus water in: high", "Strainer, supply pressure, then the water valve: open it by hand and see the head fall"),
+        ("Clean the strainer, bring the supply back, set or replace the water valve",),
+        words("pressure", "hot_line"),
+        only=_WATER,
+        mimics=(("condenser_dirty", "the water's rise: high here, low or normal behind scale"),),
+        was="Not enough water came through the coil that gives off the heat.",
+    ),
+    Cause(
+        "water_valve_open",
+        "Water valve does not close",
+        "The valve that lets in the cooling water stays open: water is wasted, and the head stands too low to feed the coil.",
+        0.02,
+        {
+            "water_valve": {"stays_open": 0.92},
+            "rise_f": {"low": 0.9},
+            "split_f": {"low": 0.4},
+            "sight_glass": {"few_bubbles": 0.2, "flashing": 0.1},
+            "superheat_evap_f": {"high": 0.3},
+            "td_f": {"high": 0.25},
+            "siblings": {"also_bad": SOME},
+        },
+        ("Water runs while the compressor rests", "The head under its setting with cold water"),
+        ("Clean or replace the water valve, set it to its head",),
+        words("pressure"),
+        only=_WATER,
+        mimics=(("undercharge", "the water: running at full flow here, its rise next to nothing"),),
+        was="The valve for the cooling water stayed open and held the pressure too low.",
     ),
     Cause(
         "head_control_stuck_bypass",

@@ -13,6 +13,8 @@ SEEN: Final[Mapping[str, Mapping[str, str]]] = {
     "evap_fans": {"some_stopped": "evap_fan_failed", "stopped": "evap_fan_failed"},
     "evap_coil": {"dirty": "evap_airflow_low", "blocked_by_stock": "evap_airflow_low"},
     "door": {"gasket_gap": "door_seal", "misaligned": "door_seal", "closer_failed": "door_seal"},
+    "hot_gas_valve": {"stays_shut": "hot_gas_valve_shut", "lets_by": "hot_gas_valve_leaking"},
+    "frame_heater": {"cold": "frame_heater_dead"},
     "drain": {"blocked": "drain_blocked", "frozen": "drain_blocked"},
     "leak_test": {"found": "undercharge"},
 }

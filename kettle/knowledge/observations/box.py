@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from kettle.knowledge.observations.make import BOX_SEEN, COIL_HOLDS, LIVE, WALK_IN, choice, figure, temp
+from kettle.knowledge.observations.make import BOX_SEEN, COIL_HOLDS, FRAME, LIVE, WALK_IN, choice, figure, temp
 from kettle.knowledge.observations.model import Observation
 
 # fmt: off
@@ -67,6 +67,8 @@ ENTRIES: Final[tuple[Observation, ...]] = (
             "blocked_by_stock=stock on it", per_evaporator=True),
     choice("door", "Door", "air", "Paper in the gasket, light at the frame, let it close by itself", "good", "gasket_gap",
             "left_open", "misaligned", "closer_failed", minutes=2),
+    choice("frame_heater", "Door frame", "air", "Hand along the frame where the gasket lies: warm all round?", "warm=warm all round",
+            "cold=cold", "none=no heater", tool="feel", only=FRAME),
     choice("door_traffic", "Door traffic", "air", "Ask who goes in and how often", "light", "normal", "heavy", tool="ask"),
     choice("door_habits", "Door is kept", "air", "Ask, and watch it for ten minutes of use", "shut", "opened_often",
             "propped_open=propped open, deliveries", tool="ask", minutes=3),

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from kettle.knowledge.observations.make import PROGRAM, choice, figure, pressure, temp
+from kettle.knowledge.observations.make import HOT_GAS, PROGRAM, choice, figure, pressure, temp
 from kettle.knowledge.observations.model import Observation
 
 # fmt: off
@@ -27,6 +27,8 @@ ENTRIES: Final[tuple[Observation, ...]] = (
     figure("heater_volts", "Heater volts", "controls", "V", 0, 700, "Meter at the heater terminals in defrost", 4, decimals=0),
     figure("heater_amps", "Heater amps", "controls", "A", 0, 200, "Clamp meter on one heater leg in defrost", 4),
     figure("heater_rated_w", "Heater rating", "controls", "W", 0, 50000, "Plate of the coil", 1, "look", 0),
+    choice("hot_gas_valve", "Hot-gas valve", "controls", "Hand near its outlet: hot within a minute of a defrost, cool while it cools",
+            "opens=opens and shuts", "stays_shut", "lets_by=lets gas by while it cools", minutes=4, tool="feel", only=HOT_GAS),
     choice("fans_in_defrost", "Fans in defrost", "controls", "Look during a defrost", "off", "running", minutes=4),
     choice("coil_after_defrost", "Coil after defrost", "controls", "Torch on the coil right after one ends", "clear",
             "part_iced", "iced", minutes=5, per_evaporator=True, only=PROGRAM),

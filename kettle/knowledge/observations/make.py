@@ -11,6 +11,8 @@ TXV: Final = {"metering": ("txv",)}
 AIR: Final = {"condensing": ("air",)}
 WALK_IN: Final = {"walk_in": (True,)}
 WATER: Final = {"condensing": ("water",)}
+FRAME: Final = {"frame_heated": (True,)}
+HOT_GAS: Final = {"defrost": ("hot_gas",)}
 PROGRAM: Final = {"defrost": ("off_cycle", "timed_air", "electric", "hot_gas")}
 # Holds that make a reading of the circuit worthless, and ranges seen in service.
 COIL_HOLDS: Final = ("iced_coil", "fans_not_running", "settling")

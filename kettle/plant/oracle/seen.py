@@ -222,6 +222,7 @@ SEEN: Final[dict[str, Answer]] = {
     "evap_fans": _evap_fans, "fans_still": lambda rig: ("none",) if _evap_fans(rig) == "running" or rig.defrosting else ("fan_1", "fan_2"),
     "fan_delay": lambda rig: "waits_cold" if rig.state.fans_wait_h > 0 and not rig.defrosting else "let_go",
     "fans_in_defrost": lambda rig: "off" if rig.unit.defrost in ("electric", "hot_gas") else "running",
+    "hot_gas_valve": always("opens"), "frame_heater": always("warm"), "water_valve": always("follows"),
     "drain": _drain, "drain_pan": _pan, "drain_heater": _drain_heater,
     "drain_fault": lambda rig: "line_heater_dead" if _drain_heater(rig) == "cold" else "plugged",
     "valve_sound": _valve_sound, "valve_response": _valve_response,

@@ -20,6 +20,8 @@ COLD_ROOM = {"kind": "provision_room_freezer", "refrigerant": "R-404A", "set_f":
              "phases": 3, "altitude_ft": 6900}  # fmt: skip
 COOL_ROOM = {"kind": "provision_room_cooler", "refrigerant": "R-404A", "set_f": 38, "compressor_rla_a": 18.0, "nameplate_v": 460,
              "phases": 3, "altitude_ft": 6900}  # fmt: skip
+GAS_FREEZER = WALK_IN_FREEZER | {"defrost": "hot_gas"}
+GAS_CASE = DISPLAY_FREEZER | {"defrost": "hot_gas"}
 OUTDOOR = WALK_IN_FREEZER | {"head_control": "mixing_valve"}
 OUTDOOR_COOLER = WALK_IN_COOLER | {"head_control": "fan_cycling"}
 # What a sound circuit runs at: TD, split (approach on water), superheat, gain, subcooling, lift of the discharge line, amps %.
@@ -32,7 +34,8 @@ RUNS = {
 }  # fmt: skip
 
 
-def running(plate, box=None, outside=82.0, td=None, split=None, superheat=None, gain=None, subcooling=None, lift=None, amps=None, **seen):
+def running(plate, box=None, outside=82.0, td=None, split=None, superheat=None, gain=None, subcooling=None, lift=None, amps=None,
+            water_f=(68.0, 79.0), **seen):  # fmt: skip
     """Readings of a running circuit; what is not given runs as on a sound unit."""
     usual = dict(zip(("td", "split", "superheat", "gain", "subcooling", "lift", "amps"), RUNS[plate["kind"]], strict=True))
     given = {"td": td, "split": split, "superheat": superheat, "gain": gain, "subcooling": subcooling, "lift": lift, "amps": amps}
@@ -40,7 +43,7 @@ def running(plate, box=None, outside=82.0, td=None, split=None, superheat=None, 
     water = plate["kind"].startswith("provision")
     refrigerant, altitude = refrigerants.get(plate["refrigerant"]), plate.get("altitude_ft", 0)
     box = plate["set_f"] + 0.6 if box is None else box
-    coolant = 79.0 if water else outside
+    coolant = water_f[1] if water else outside
     sst, sct = box - at["td"], coolant + at["split"]
     read = {
         "box_temp_f": box,
@@ -56,7 +59,7 @@ def running(plate, box=None, outside=82.0, td=None, split=None, superheat=None, 
         "ice_form": "light_frost" if plate["set_f"] < 20 else "none",
     }
     if water:
-        read |= {"water_in_f": coolant - 11.0, "water_out_f": coolant}
+        read |= {"water_in_f": water_f[0], "water_out_f": coolant}
     else:
         read |= {"ambient_f": outside, "condenser_fans": "running", "condenser_coil": "clean"}
     if plate.get("receiver", water):

@@ -6,6 +6,8 @@ from tests.core.judging.case_circuits import (
     COOL_ROOM,
     DISPLAY_COOLER,
     DISPLAY_FREEZER,
+    GAS_CASE,
+    GAS_FREEZER,
     OUTDOOR,
     OUTDOOR_COOLER,
     REACH_IN,
@@ -92,6 +94,28 @@ CASES = {
         (WALK_IN_FREEZER, R(WALK_IN_FREEZER, drain="frozen", drain_pan="overflowing", drain_heater="cold",
                             ice_places=["drain_pan", "floor"])),
         (REACH_IN, R(REACH_IN, drain="blocked", drain_pan="overflowing"))],
+    # With hot gas the coil is whole or not at all: nothing gets hot, so every section keeps its ice.
+    "hot_gas_valve_shut": [
+        (GAS_FREEZER, {"box_temp_f": 7, "ice_form": "hard_ice", "ice_places": ["coil_whole"], "coil_after_defrost": "iced",
+                       "defrost_ended_by": "time", "defrost_starts": "yes", "evap_fans": "running", "hot_gas_valve": "stays_shut"}),
+        (GAS_CASE, {"box_temp_f": 12, "ice_form": "heavy_frost", "ice_places": ["coil_whole"], "coil_after_defrost": "iced",
+                    "defrost_ended_by": "time", "defrost_starts": "yes", "siblings": "all_ok", "hot_gas_valve": "stays_shut"})],
+    # Gas that goes round is drawn again: suction up, the box warm over a coil hardly colder than it, the low side fills once pumped down.
+    "hot_gas_valve_leaking": [
+        (GAS_FREEZER, R(GAS_FREEZER, box=9, td=4, split=14, superheat=13, gain=16, amps=84, pump_down_rise_psi=14, hot_gas_valve="lets_by")),
+        (GAS_CASE, R(GAS_CASE, box=11, td=5, split=17, superheat=12, gain=15, amps=86, hot_gas_valve="lets_by", siblings="all_ok"))],
+    "frame_heater_dead": [
+        (WALK_IN_FREEZER, R(WALK_IN_FREEZER, ice_places=["door_frame"], frame_heater="cold")),
+        (DISPLAY_FREEZER, R(DISPLAY_FREEZER, box=2, ice_places=["door_frame"], frame_heater="cold"))],
+    # Little water leaves hot: its rise doubles, the head follows it, the approach stays what the tubes make it.
+    "water_flow_low": [
+        (COOL_ROOM, R(COOL_ROOM, box=39, water_f=(68.0, 97.0), split=10, lift=74, amps=104)),
+        (COLD_ROOM, R(COLD_ROOM, box=2, water_f=(74.0, 101.0), split=9, lift=82, amps=98, water_valve="stays_shut"))],
+    # Cold water at full flow: next to no rise, the head down, the glass no longer full.
+    "water_valve_open": [
+        (COOL_ROOM, R(COOL_ROOM, water_f=(58.0, 61.0), split=7, amps=62, water_valve="stays_open")),
+        (COLD_ROOM, R(COLD_ROOM, box=3, water_f=(55.0, 58.0), split=6, amps=57, superheat=12, sight_glass="few_bubbles",
+                      water_valve="stays_open"))],
     "residual_ice": [
         (WALK_IN_COOLER, {"box_temp_f": 41, "left_ice": "yes", "ice_form": "hard_ice", "ice_places": ["coil_part"],
                           "evap_fans": "running", "door": "good"}),

@@ -18,19 +18,26 @@ from kettle.power.faults import SOUND, every_fault, weight_of
 from kettle.power.measure import Reading
 from kettle.power.presets import circuit_of
 from kettle.power.solve import solve
-from kettle.power.wiring import CONTROLS, SHAPES, START_GEAR, Bank, Wiring, from_data
+from kettle.power.wiring import CONTROLS, ENDS_BY, FANS_BY, HEATERS_BY, SHAPES, START_GEAR, Bank, Wiring, from_data
 
 WIRINGS = st.builds(
     Wiring,
     st.builds(Bank, st.integers(1, 6), st.sampled_from((400.0, 1100.0)), st.sampled_from(sorted(SHAPES))),
     st.integers(1, 4), st.sampled_from(sorted(START_GEAR)), st.sampled_from(sorted(CONTROLS)), st.integers(0, 3), st.booleans(),
-    st.sampled_from((50, 60)),
+    st.sampled_from((50, 60)), heaters_by=st.sampled_from(sorted(HEATERS_BY)), fans_by=st.sampled_from(sorted(FANS_BY)),
+    ends_by=st.sampled_from(sorted(ENDS_BY)),
 )  # fmt: skip
 TWO_LEGS = {
     f"{kind} on two legs": replace(PRESETS[kind], phases=1, nameplate_v=volts)
     for kind, volts in (("walk_in_freezer", 230.0), ("reach_in_freezer", 208.0), ("walk_in_cooler", 240.0))
 }
-PLATES = PRESETS | TWO_LEGS
+BY_GAS = {
+    f"{kind}, hot gas, {by}": replace(PRESETS[kind], defrost="hot_gas", box_control=by)
+    for kind in ("walk_in_freezer", "display_freezer") for by in ("controller", "thermostat")
+}  # fmt: skip
+# A clock with heaters on one phase.
+CLOCKED = {"reach_in_freezer by a clock": replace(PRESETS["reach_in_freezer"], box_control="thermostat")}
+PLATES = PRESETS | TWO_LEGS | BY_GAS | CLOCKED
 KINDS = st.sampled_from(sorted(PLATES))
 
 
@@ -49,7 +56,12 @@ def test_a_sound_circuit_runs_when_called_and_stands_in_a_defrost(kind, wiring):
     called, frosting = solve(circuit, "calling"), solve(circuit, "defrosting")
     assert called.runs("compressor")[0] and called.runs("contactor_coil")[0]
     assert all(called.runs(part.key)[0] for part in circuit.parts if part.kind == "motor")
-    if circuit.has("defrost_coil"):
+    if circuit.has("hot_gas_coil"):
+        # The gas that melts is pumped round: the valve for it opens, that for liquid shuts, the fans stand.
+        assert frosting.runs("compressor")[0] and frosting.runs("hot_gas_coil")[0] and not called.runs("hot_gas_coil")[0]
+        assert not circuit.has("solenoid") or (called.runs("solenoid")[0] and not frosting.runs("solenoid")[0])
+        assert not frosting.runs("fan_1")[0]
+    if circuit.has("defrost_coil") or circuit.has("heater_feed"):
         assert not frosting.runs("compressor")[0]
         elements = [part.key for part in circuit.parts if part.key.startswith("element_") and part.kind == "heater"]
         # A wye of fewer than three has no way back for a lone leg.

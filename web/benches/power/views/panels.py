@@ -12,7 +12,7 @@ from kettle.knowledge.units import TRADE, format_number, ohms_text
 from kettle.power import capacitors, dead, heaters, start_gear, truth, windings
 from kettle.power.presets import circuit_of
 from kettle.power.solve import solve
-from kettle.power.wiring import CONTROLS, HERTZ, JOINT, POLES, SHAPES, START_GEAR, from_data
+from kettle.power.wiring import CONTROLS, ENDS_BY, FANS_BY, HEATERS_BY, HERTZ, JOINT, POLES, SHAPES, START_GEAR, from_data
 from web.benches.power.actions.keep_windings import FIELDS
 from web.logbook.actions.place import OUTPUT_TICKS, WHAT
 from web.logbook.calls.left_behind import left_before, still_there
@@ -207,7 +207,7 @@ def wiring_context(call, typed):
         "wiring": shown,
         "wiring_choices": {
             "shape": SHAPES.items(), "start_gear": START_GEAR.items(), "control": CONTROLS.items(), "poles": POLES.items(),
-            "hz": HERTZ.items(),
+            "hz": HERTZ.items(), "heaters_by": HEATERS_BY.items(), "fans_by": FANS_BY.items(), "ends_by": ENDS_BY.items(),
         },
         "wiring_wires": [(one, " to ".join(one.split(JOINT))) for one in wiring["wires"]],
         "wiring_without": [(key, labels.get(key, key).lower()) for key in without],

@@ -229,7 +229,8 @@ SAID: Final[dict[str, tuple[str, str]]] = {
     "frame heater dead": ("frame_heater", "cold"), "gasket heater dead": ("frame_heater", "cold"),
     "water valve stuck open": ("water_valve", "stays_open"), "water valve stuck closed": ("water_valve", "stays_shut"),
     "water regulating valve stuck open": ("water_valve", "stays_open"),
-    "water regulating valve stuck closed": ("water_valve", "stays_shut"), "water valve follows": ("water_valve", "follows"), "water valve good": ("water_valve", "follows"),
+    "water regulating valve stuck closed": ("water_valve", "stays_shut"), "water valve follows": ("water_valve", "follows"),
+    "water valve good": ("water_valve", "follows"),
     "release works": ("inside_release", "works"), "release stuck": ("inside_release", "fails"),
     "release broken": ("inside_release", "fails"),
     **{f"fan {n} {said}": ("fans_still", f"fan_{n}") for n in range(1, 7) for said in

@@ -96,7 +96,8 @@ ONLY: Final[Mapping[str, Mapping[str, tuple[Any, ...]]]] = {
     "defrost_never_starts": _PROGRAM, "defrost_too_little": _PROGRAM,
     "defrost_too_much": _PROGRAM, "defrost_not_terminating": _HEATED, "compressor_runs_in_defrost": {"defrost": ("electric",)},
     "hot_gas_valve_shut": _GAS, "hot_gas_valve_leaking": _GAS, "frame_heater_dead": {"frame_heated": (True,)},
-    "water_flow_low": _WATER, "water_valve_open": _WATER, "condenser_fan_failed": _AIR, "head_control_stuck_bypass": _HELD, "head_control_not_holding": _HELD,
+    "water_flow_low": _WATER, "water_valve_open": _WATER, "condenser_fan_failed": _AIR,
+    "head_control_stuck_bypass": _HELD, "head_control_not_holding": _HELD,
     "winter_charge_short": _HELD, "wrong_parameters": {"metering": ("eev",)}, "start_parts_failed": {"phases": (1,)},
     "fan_delay_waiting": _HEATED, "lp_control_misset": _VALVE,
 }  # fmt: skip

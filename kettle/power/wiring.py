@@ -53,8 +53,8 @@ class Wiring:
 
     `start_gear` of a single-phase compressor is a key of `START_GEAR`, `control` one of `CONTROLS`; `poles` those of the contactor (as
     the phases: 0); `heaters_by`, `fans_by`, `ends_by` say what switches heaters and coil fans and what ends a clock's defrost (keys of
-    `HEATERS_BY`, `FANS_BY`, `ENDS_BY`); `relay` a relay of its own between the call and the contactor; `without` keys of parts that are not there; `wires`
-    pairs of points that a wire was found between.
+    `HEATERS_BY`, `FANS_BY`, `ENDS_BY`); `relay` a relay of its own between the call and the contactor; `without` keys of parts that are
+    not there; `wires` pairs of points that a wire was found between.
     """
 
     bank: Bank = Bank()

@@ -29,7 +29,7 @@ CAUSES = (
         {**_HOT_HEAD, "condenser_coil": {"blocked": 0.68, "dusty": 0.25}},
         (
             "Torch behind the coil: no light through the fins",
-            "On water: approach high though the water's rise is no higher than it should be",
+            "On water: approach high, and the water's rise no higher than it should be",
         ),
         ("Clean through, fins straight (on water: descale), then read again before any thought of charge",),
         words("lock_out", "ladder"),

@@ -34,8 +34,9 @@ ENTRIES: Final[tuple[Observation, ...]] = (
             "stopped", "reversed=backwards", "cycling", only=AIR),
     temp("water_in_f", "Water in", "condenser", "Clamp on the inlet pipe", 2, 32, 140, plausible={"any": (35, 105)}, only=WATER),
     temp("water_out_f", "Water out", "condenser", "Clamp on the outlet pipe", 2, 32, 160, plausible={"any": (40, 130)}, only=WATER),
-    choice("water_valve", "Water valve", "condenser", "Turn the head up and down, or watch a start: does the water follow, and stop with it?",
-            "follows=follows the head", "stays_open=runs on, head low", "stays_shut=lets too little by", minutes=5, tool="test", only=WATER),
+    choice("water_valve", "Water valve", "condenser", "Watch a start and a stop: does the water follow, and stop with it?",
+            "follows=follows the head", "stays_open=runs on, head low", "stays_shut=lets too little by", minutes=5, tool="test",
+            only=WATER),
     choice("head_control", "Head-pressure valve", "condenser", "Feel its three ports", "normal", "bypassing_when_warm",
             "not_holding_when_cold", "none=has none", minutes=2, tool="feel"),
     # Circuit

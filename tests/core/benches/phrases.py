@@ -217,6 +217,12 @@ PHRASES: Final = (
     ("others bad too", "= Other boxes on the same plant: also bad"),
     ("drain cleared", "= Done: drain cleared"),
     ("drain blown out", "= Done: drain cleared"),
+    ("frame cold", "= Door frame: cold"),
+    ("frame heater dead", "= Door frame: cold"),
+    ("mullion heater replaced", "= Done: door frame heater replaced"),
+    # No such part on a unit that is defrosted by heaters, nor on one cooled by air: words.
+    ("hot gas valve stuck open", '" In words, at expansion valve'),
+    ("scale in the condenser", '" In words, at condenser'),
     ("condenser cleaned", "= Done: condenser cleaned"),
     ("condenser washed", "= Done: condenser cleaned"),
     ("coil cleaned", "? Done: coil cleaned | Done: condenser cleaned"),

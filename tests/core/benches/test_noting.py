@@ -15,6 +15,8 @@ from kettle.knowledge.units import ShownUnits
 from tests.core.benches.phrases import PHRASES
 
 FREEZER = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A"))
+GAS = resolve(UnitSpec(kind="display_freezer", refrigerant="R-404A", defrost="hot_gas"))
+WATER = resolve(UnitSpec(kind="provision_room_cooler", refrigerant="R-404A"))
 COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", altitude_ft=2000))
 
 
@@ -117,6 +119,23 @@ def _taken(typed):
         else:
             found.append(f'" {piece.as_words}')
     return " // ".join(found)
+
+
+OF_OTHER_BUILDS = (
+    (GAS, "hot gas valve stuck open", "Hot-gas valve: lets gas by while it cools"),
+    (GAS, "no hot gas in defrost", "Hot-gas valve: stays shut"),
+    (GAS, "hot gas solenoid coil replaced", "Done: hot-gas valve's coil replaced"),
+    (WATER, "scale in the condenser", "Seen: scale in the condenser's tubes"),
+    (WATER, "water valve stuck open", "Water valve: runs on, head low"),
+    (WATER, "water strainer plugged", "Seen: water strainer plugged"),
+    (WATER, "water regulating valve adjusted", "Done: water valve adjusted"),
+    (WATER, "water out 97", "Water out: 97.0 °F"),
+)
+
+
+@pytest.mark.parametrize(("unit", "typed", "words"), OF_OTHER_BUILDS)
+def test_parts_that_few_units_have_are_understood_where_they_are(unit, typed, words):
+    assert [piece.sure.words for piece in hear(typed, unit)] == [words]
 
 
 @pytest.mark.parametrize(("typed", "taken"), PHRASES)

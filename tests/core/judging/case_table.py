@@ -102,7 +102,8 @@ CASES = {
                     "defrost_ended_by": "time", "defrost_starts": "yes", "siblings": "all_ok", "hot_gas_valve": "stays_shut"})],
     # Gas that goes round is drawn again: suction up, the box warm over a coil hardly colder than it, the low side fills once pumped down.
     "hot_gas_valve_leaking": [
-        (GAS_FREEZER, R(GAS_FREEZER, box=9, td=4, split=14, superheat=13, gain=16, amps=84, pump_down_rise_psi=14, hot_gas_valve="lets_by")),
+        (GAS_FREEZER, R(GAS_FREEZER, box=9, td=4, split=14, superheat=13, gain=16, amps=84, pump_down_rise_psi=14,
+                        hot_gas_valve="lets_by")),
         (GAS_CASE, R(GAS_CASE, box=11, td=5, split=17, superheat=12, gain=15, amps=86, hot_gas_valve="lets_by", siblings="all_ok"))],
     "frame_heater_dead": [
         (WALK_IN_FREEZER, R(WALK_IN_FREEZER, ice_places=["door_frame"], frame_heater="cold")),

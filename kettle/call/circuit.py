@@ -23,7 +23,7 @@ from kettle.power import finds, measure
 from kettle.power.circuit import Circuit
 from kettle.power.faults import SOUND, Fault, every_fault, weight_of
 from kettle.power.measure import Lead, Reading, Seen
-from kettle.power.solve import Figures, solve
+from kettle.power.solve import Figures
 
 # Parts whose acts change the wiring: what was measured before is of another circuit.
 WIRED: Final = (
@@ -173,8 +173,7 @@ class Wired:
         weighed: Figures = fits + np.log([weight_of(self.circuit, fault) for fault in faults])
         by_meter: Figures = np.exp(weighed - weighed.max())
         for one in self.seen(state):
-            works = solve(self.circuit, one.state, faults).runs(one.load)
-            fits = fits + np.where(works == one.works, math.log(1.0 - measure.SEEN_WRONG), math.log(measure.SEEN_WRONG))
+            fits = fits + one.told(self.circuit, faults)
         weighed = fits + np.log([weight_of(self.circuit, fault) for fault in faults])
         alone: Figures = np.exp(weighed - weighed.max())
         codes = [finds.cause_of(fault) if fault != SOUND else "" for fault in faults]

@@ -53,12 +53,26 @@ MAINLY: Final = 0.5
 
 @dataclass(frozen=True)
 class Seen:
-    """A motor, a coil or a heater that was seen to work, or not to; `silent` where it does not even try."""
+    """A motor, a coil or a heater that was seen to work, or not to; `silent` where it does not even try.
+
+    With `beside` it is said of it and of those together: that all of them work, or that not all of them do; with `some` that at least
+    one of them works, or that none does.
+    """
 
     load: str
     works: bool
     state: str = "calling"
     silent: bool = False
+    beside: tuple[str, ...] = ()
+    some: bool = False
+
+    def told(self, circuit: Circuit, faults: Sequence[Fault]) -> Figures:
+        """Return the log-likelihood of what was seen under every fault of a circuit."""
+        solved = solve(circuit, self.state, faults)
+        works = solved.runs(self.load)
+        for load in self.beside:
+            works = works | solved.runs(load) if self.some else works & solved.runs(load)
+        return np.where(works == self.works, math.log(1.0 - SEEN_WRONG), math.log(SEEN_WRONG))
 
 
 @dataclass(frozen=True)
@@ -163,8 +177,7 @@ def standing(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[
     faults = every_fault(circuit)
     told = np.log([weight_of(circuit, fault) for fault in faults])
     for one in seen:
-        works = solve(circuit, one.state, faults).runs(one.load)
-        told = told + np.where(works == one.works, math.log(1.0 - SEEN_WRONG), math.log(SEEN_WRONG))
+        told = told + one.told(circuit, faults)
     for reading in readings:
         told = told + log_likelihood(reading, expected(circuit, checked(circuit, reading, live_ohms=True), faults))
     likely: Figures = np.exp(told - told.max())

@@ -56,6 +56,11 @@ def seen_of(circuit: Circuit, seen: Mapping[str, Value], state: str) -> list[See
         found += [Seen(fan, fan not in still, state) for fan in fans]
     elif seen.get("evap_fans") in ("running", "stopped"):
         found += [Seen(fan, seen["evap_fans"] == "running", state) for fan in fans]
+    elif seen.get("evap_fans") == "some_stopped" and fans:
+        # Which of them nobody said.
+        found.append(Seen(fans[0], False, state, beside=tuple(fans[1:])))
+        if len(fans) > 1:
+            found.append(Seen(fans[0], True, state, beside=tuple(fans[1:]), some=True))
     return found
 
 

@@ -9,6 +9,7 @@ from kettle.benches.power.drawing import WIDE, drawn
 from kettle.judging.readings import work_out
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.plant.simulate import PRESETS
+from kettle.power import measure
 from kettle.power.measure import Reading, Seen
 from kettle.power.presets import circuit_of
 
@@ -30,6 +31,17 @@ def test_what_runs_and_what_stands_is_taken_from_what_was_seen():
     found = {(one.load, one.works) for one in bench.seen_of(FREEZER, seen, "calling")}
     assert found == {("compressor", False), ("contactor_coil", True), ("fan_1", True), ("fan_2", False), ("condenser_fan", True)}
     assert bench.seen_of(FREEZER, seen, "locked_out") == []
+
+
+def test_a_fan_that_stands_is_looked_for_among_the_fans_and_their_leads_whichever_it_is():
+    seen = bench.seen_of(FREEZER, {"evap_fans": "some_stopped"}, "calling")
+    faults, likely = measure.standing(FREEZER, (), seen)
+    share = {fault.key: float(part) for fault, part in zip(faults, likely, strict=True)}
+    assert sum(part for key, part in share.items() if key.startswith(("fan_1:", "fan_2:", "fan_lead_"))) > 0.8
+    # What feeds them all would stop them all, and all of them standing is another word.
+    assert share["fan_1:open"] == pytest.approx(share["fan_2:open"]) and share["fan_output:open"] < 0.02
+    stand = measure.standing(FREEZER, (), bench.seen_of(FREEZER, {"evap_fans": "stopped"}, "calling"))
+    assert max(zip(stand[1], stand[0], strict=True), key=lambda one: one[0])[1].part in ("fan_output", "fan_delay", "door_switch")
 
 
 def test_volts_that_are_observations_are_readings_of_the_circuit():

@@ -40,8 +40,9 @@ def test_a_fan_that_stands_is_looked_for_among_the_fans_and_their_leads_whicheve
     assert sum(part for key, part in share.items() if key.startswith(("fan_1:", "fan_2:", "fan_lead_"))) > 0.8
     # What feeds them all would stop them all, and all of them standing is another word.
     assert share["fan_1:open"] == pytest.approx(share["fan_2:open"]) and share["fan_output:open"] < 0.02
-    stand = measure.standing(FREEZER, (), bench.seen_of(FREEZER, {"evap_fans": "stopped"}, "calling"))
-    assert max(zip(stand[1], stand[0], strict=True), key=lambda one: one[0])[1].part in ("fan_output", "fan_delay", "door_switch")
+    faults, likely = measure.standing(FREEZER, (), bench.seen_of(FREEZER, {"evap_fans": "stopped"}, "calling"))
+    whole = {fault.part: float(part) for fault, part in zip(faults, likely, strict=True) if fault.way == "open"}
+    assert whole["fan_output"] > 0.1 > whole["fan_1"] and whole["door_switch"] > 0.1
 
 
 def test_volts_that_are_observations_are_readings_of_the_circuit():

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Final
 
-from kettle.benches.charge import critical, may_add
+from kettle.benches.charge import critical, may_add, missing
 from kettle.benches.charge.may_add import BUBBLES
 from kettle.benches.valve.adjust import FAR_OUT_F, FAR_OUT_STEP_TURNS, FLOODS_F, USUAL_STEP_TURNS
 from kettle.call.events import Event
@@ -90,7 +90,11 @@ def leak_decided(judged: Judged) -> bool:
 def _opened(judged: Judged, opened: Opened, facts: Facts) -> Charge:
     """An emptied or opened circuit: test, vacuum, then the plate's charge."""
     label = judged.staged.record.label_charge
-    weigh = f"the plate's {facts.shown.text(label, 'oz', 1)}" if label is not None else "the charge by its plate"
+    usual = facts.shown.text(missing.usual_charge_oz(facts.unit), "oz", 0)
+    weigh = (
+        f"the plate's {facts.shown.text(label, 'oz', 1)}" if label is not None
+        else f"the charge by its plate; without one about {usual}, as such units hold, the last of it by the glass and the readings"
+    )  # fmt: skip
     if running.is_grounded(facts) and not any(step.did.code == "compressor.replaced" for step in opened.by):
         return Charge(
             "first", "First the compressor: a winding lies to ground. The circuit is empty, and is not filled before it is closed"

@@ -19,7 +19,7 @@ from kettle.judging.facts import STILL_SETTLING_MIN, Facts
 from kettle.judging.readings import implied_by, told_with, work_out
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import observations
-from kettle.knowledge.acts import RUNNING
+from kettle.knowledge.acts import OPENS, RUNNING
 from kettle.knowledge.observations import Value
 
 AT_ONE_GO: Final = timedelta(minutes=10)
@@ -257,9 +257,23 @@ class Staged:
         return found
 
     def empties(self, step: Step) -> bool:
-        """Whether all gas came out: most of the plate's charge, or all there was where nobody knows that."""
+        """Whether all gas came out: most of the plate's charge; where nobody knows that, what was then opened, pressed or pumped empty."""
+        if (step.did.part, step.did.did) != ("charge", "recovered"):
+            return False
         label = self.record.label_charge
-        return step.did.did == "recovered" and step.did.value is not None and label is not None and step.did.value >= MOST_OF_IT * label
+        if label is not None and step.did.value is not None:
+            return step.did.value >= MOST_OF_IT * label
+        return self._worked_on_empty(step)
+
+    def _worked_on_empty(self, step: Step) -> bool:
+        """Whether, from this on and before gas went in again, the circuit was opened, held by nitrogen or pumped down to microns."""
+        for event in self.record.after(step.event):
+            did = (event.data.get("part"), event.data.get("did"))
+            if event.kind in ("vacuum", "nitrogen") or f"{did[0]}.{did[1]}" in OPENS:
+                return True
+            if (did[0] == "charge" or event.kind == "weighed") and did[1] in ("added", "weighed_in"):
+                return False
+        return False
 
     def standing(self, coil: int = 1, stage: int | None = None) -> dict[str, Value]:
         """Return what stands on one coil in a stage (left out: now), without what the clocks say.

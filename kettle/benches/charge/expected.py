@@ -7,6 +7,7 @@ from typing import Final
 from kettle.knowledge.bands import HELD_SCT_F, default_band
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import atmosphere_psia
+from kettle.plant.parts import Plant
 from kettle.plant.run import run
 from kettle.plant.sizing import sized
 from kettle.plant.state import at_rest
@@ -39,7 +40,7 @@ class Expected:
 def expected(unit: Unit, box_f: float, ambient_f: float) -> Expected:
     """Return what a sound unit of this kind runs with the box and the air on its condenser at these temperatures, °F."""
     box, ambient = round(min(max(box_f, BOX_F[0]), BOX_F[1])), round(min(max(ambient_f, AMBIENT_F[0]), AMBIENT_F[1]))
-    suction, head, superheat, subcooling, amps_pct = _by_plant(_Key(unit), box, ambient)
+    suction, head, superheat, subcooling, amps_pct = _by_plant(UnitKey(unit), box, ambient)
     if unit.head_control != "none":
         # What holds the head holds it, however little the plant model's condenser floods.
         head = max(head, unit.refrigerant.bubble_psig(HELD_SCT_F, unit.altitude_ft))
@@ -68,8 +69,8 @@ def _span(unit: Unit, quantity: str, of: float, sign: float, line: str) -> tuple
 
 
 @dataclass(frozen=True)
-class _Key:
-    """A unit as a key of the cache: what its plant is sized from."""
+class UnitKey:
+    """A unit as a key of a cache: what its plant is sized from."""
 
     unit: Unit
 
@@ -78,13 +79,19 @@ class _Key:
         return hash((unit.kind.code, unit.refrigerant.name, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.set_f))
 
 
-@lru_cache(maxsize=64)
-def _by_plant(key: _Key, box_f: float, ambient_f: float) -> tuple[float, float, float, float, float]:
-    unit = key.unit
+def turned_down(unit: Unit) -> Plant:
+    """Return the plant of a sound unit that runs on while it is looked at: thermostat turned down, no pressure stops it."""
     plant = sized(unit)
     plant.parts.set_f[:] -= TURNED_DOWN_F
     plant.parts.by_pressure[:] = 0.0
     plant.parts.lp_in_psia[:] = plant.parts.lp_out_psia[:] = 0.0
+    return plant
+
+
+@lru_cache(maxsize=64)
+def _by_plant(key: UnitKey, box_f: float, ambient_f: float) -> tuple[float, float, float, float, float]:
+    unit = key.unit
+    plant = turned_down(unit)
     state = at_rest(plant, air_f=box_f, outside_f=ambient_f)
     state.next_defrost_h[:] = 1e9
     course = run(plant, RUNS_H, ambient_f, state)

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kettle.benches.charge import additions, at_rest, critical, expected, may_add, receiver, winter
+from kettle.benches.charge import additions, at_rest, critical, expected, may_add, missing, receiver, winter
 from kettle.benches.charge.additions import Addition
 from kettle.judging.facts import Facts
 from kettle.judging.holds import standing as standing_holds
@@ -283,3 +283,69 @@ def test_a_leak_that_the_customer_left_open_does_not_come_first_any_more():
     found = facts(leak_test="found")
     assert line(may_add.may_add(found), "leak").state == "first" and not may_add.may_add(found).may
     assert line(may_add.may_add(found, leak_decided=True), "leak").state == "ok" and may_add.may_add(found, leak_decided=True).may
+
+
+CAPILLARY = resolve(UnitSpec("reach_in_cooler", "R-134a"))
+
+
+@pytest.mark.parametrize("unit", [CAPILLARY, COOLER], ids=["capillary", "receiver"])
+def test_what_a_charge_runs_tells_how_much_of_it_is_missing(unit):
+    known, whole = missing.curve(unit, 44.0, 85.0), missing.usual_charge_oz(unit)
+    for place in (2, 3):
+        told = missing.missing(unit, 44.0, 85.0, float(known.suction_psig[place]), float(known.amps_pct[place]))
+        gone = (1.0 - known.shares[place]) * whole
+        # The figures of the curve itself come back as the share they are of, inside a span no narrower than its doubt.
+        assert told.oz == pytest.approx(gone, rel=0.02) and told.low_oz < gone < told.high_oz
+        assert told.oz - told.low_oz >= missing.LEAST_DOUBT * whole * 0.99
+    full = missing.missing(unit, 44.0, 85.0, known.full(known.suction_psig), known.full(known.amps_pct))
+    assert full is None, "a unit that runs as with all of it misses nothing that these tell"
+
+
+def test_behind_a_receiver_its_level_tells_what_suction_and_amps_do_not():
+    known, whole = missing.curve(COOLER, 38.0, 85.0), missing.usual_charge_oz(COOLER)
+    suction, amps = known.full(known.suction_psig), known.full(known.amps_pct)
+    assert missing.missing(COOLER, 38.0, 85.0, suction, amps) is None
+    half = missing.missing(COOLER, 38.0, 85.0, suction, amps, known.full(known.level_pct) / 2.0)
+    assert half.by == ("receiver level",) and 0.1 * whole < half.oz < 0.5 * whole
+    # Without a receiver nobody has a level.
+    assert missing.missing(CAPILLARY, 38.0, 85.0, None, None, 10.0) is None
+    # An empty one says that much is missing; how much, suction tells.
+    short = missing.missing(COOLER, 38.0, 85.0, float(known.suction_psig[2]), None, 0.0)
+    assert short.by == ("suction",)
+
+
+def test_gas_by_the_amps_is_what_they_rose_by_and_is_never_told_better_than_it_is():
+    known, whole = missing.curve(CAPILLARY, 44.0, 85.0), missing.usual_charge_oz(CAPILLARY)
+    oz, room = missing.went_in_oz(CAPILLARY, 44.0, 85.0, float(known.amps_pct[4]), float(known.amps_pct[6]))
+    assert oz == pytest.approx(0.2 * whole, rel=0.02) and room >= missing.LEAST_DOUBT * whole
+    assert missing.went_in_oz(CAPILLARY, 44.0, 85.0, 70.0, 60.0) is None, "amps that fell"
+    assert missing.went_in_oz(CAPILLARY, 44.0, 85.0, known.full(known.amps_pct), 99.0) is None, "they stood as with all of it"
+
+
+def test_towards_several_pounds_the_rounds_are_few_and_the_last_ones_small():
+    whole = missing.usual_charge_oz(COOLER)
+    small = additions.one_addition_oz(COOLER)
+    assert additions.one_addition_oz(COOLER, None, 8 * small) == pytest.approx(2 * small, abs=0.5)
+    assert additions.one_addition_oz(COOLER, None, small) == small
+    left, rounds = 0.6 * whole, 0
+    while left > 0:
+        left -= additions.one_addition_oz(COOLER, None, left)
+        rounds += 1
+    assert rounds <= 10
+
+
+def test_an_emptied_circuit_is_told_what_such_units_hold_half_of_it_at_once():
+    whole = missing.usual_charge_oz(COOLER)
+    empty = additions.to_go(COOLER, None, 0.0)
+    assert empty.empty and empty.oz == pytest.approx(whole) and empty.low_oz == pytest.approx(0.75 * whole)
+    says = additions.told(COOLER, [], to_go=empty)
+    assert "what such units hold" in says[0] and "compressor off" in says[1]
+    half = additions.to_go(COOLER, None, 0.5 * whole)
+    assert not half.empty and half.oz == pytest.approx(0.5 * whole)
+    more = additions.told(COOLER, [Addition(0.5 * whole, "flashing")], to_go=half)
+    assert "Ten minutes" in more[0] and "to go" in more[1]
+    assert additions.to_go(COOLER, None) is None
+
+
+def test_gas_by_eye_is_no_figure():
+    assert additions.told(COOLER, [Addition(None, "few_bubbles")])[0].startswith("Gas by eye in. Ten minutes")

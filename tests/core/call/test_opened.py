@@ -55,6 +55,17 @@ def test_gas_goes_in_only_where_it_was_held_and_dry_and_stops_at_the_plate():
     assert told(PLATE, OUT, HELD, LOW, STOOD, short).charge.may != "stop"
 
 
+def test_without_a_plate_a_circuit_is_empty_once_it_was_opened_or_pumped_after_the_gas_was_out():
+    assert not told(COOLER, OUT).call.opened.emptied
+    for after in (HELD, LOW, did("drier", "replaced", 30)):
+        call = told(COOLER, OUT, after)
+        assert call.call.opened.emptied and call.call.opened.empty
+    # What went in before the pump ran was a part of it.
+    back = happened("weighed", 20, did="added", before_oz=100, after_oz=90)
+    assert not told(COOLER, OUT, back, LOW).call.opened.emptied
+    assert "as such units hold" in told(COOLER, OUT, HELD, LOW, STOOD).charge.text
+
+
 def test_on_an_open_circuit_no_stem_is_turned_and_nothing_is_asked_that_needs_it_running():
     call = told(PLATE, read("box_temp_f", 44, 1), OUT)
     assert call.valve().may == "no"

@@ -6,13 +6,19 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
-from web.logbook.models import Act, Reading, Weighing
+from kettle.call import tell
+from web.logbook.calls.record import record_of
+from web.logbook.models import Act, GasMove, Reading, Weighing
 
 SCALE = {"cylinder": "C-17", "before": "402.5", "after": "394", "lost": "0.5", "form": "liquid"}
 
 
 def page(client, call, **query):
     return client.get(reverse("charge", args=[call.number]), query).content.decode()
+
+
+def call_told(call):
+    return tell(record_of(call))
 
 
 def post(client, name, call, **typed):
@@ -73,6 +79,38 @@ def test_the_flooding_valve_is_said_before_a_pound_is_added(at_work, call, clear
     read_in(suction_line_evap_f="-31", receiver_level_pct="40")
     body = page(at_work, call)
     assert "Not short: the valve" in body and "amps, pump-down reached" in body
+
+
+def test_where_no_scale_stands_gas_is_kept_by_eye_and_said_so_everywhere(at_work, call, cleared):
+    assert "No scale here" in page(at_work, call)
+    body = post(at_work, "charge-by-eye", call, by="eye", oz="", sight_glass="few_bubbles")
+    assert "Kept, marked as without a scale" in body and "Gas by eye in" in body
+    act = Act.objects.get()
+    assert act.by_eye and act.value is None and not GasMove.objects.exists() and Reading.objects.get(key="sight_glass", at__gt=act.at)
+    told = call_told(call)
+    assert any("added by eye, without a scale" in text for text in told.said("done"))
+
+
+def test_by_the_amps_the_estimate_is_worked_out_and_goes_into_the_ledger_as_one(at_work, call, cleared, read_in, unit):
+    unit.compressor_rla_a, unit.metering, unit.receiver = 9.0, "cap_tube", False
+    unit.save()
+    read_in(box_temp_f="12", compressor_amps="5.0")
+    body = post(at_work, "charge-by-eye", call, by="amps", compressor_amps="5.9", reason="capillary, by its amps")
+    act = Act.objects.get(did="added")
+    assert "marked as without a scale" in body and act.by_eye and act.value and act.note == "by the amps, 5.0 to 5.9 A"
+    move = GasMove.objects.get()
+    assert move.oz == act.value and move.reason == "an estimate: no scale"
+    assert any(f"about {act.value:.0f} oz (by the amps, 5.0 to 5.9 A)" in text for text in call_told(call).said("done"))
+
+
+@pytest.mark.parametrize(("typed", "field", "says"), [
+    ({"by": "amps"}, "compressor_amps", "as they stand now, A"), ({"oz": "lots"}, "oz", "lots"),
+    ({"oz": "9000"}, "oz", "outside 0 to 4000"),
+    ({"compressor_amps": "900"}, "compressor_amps", "900"),
+])  # fmt: skip
+def test_what_cannot_be_is_said_beside_its_field_without_a_scale_too(at_work, call, cleared, typed, field, says):
+    body = post(at_work, "charge-by-eye", call, **{"by": "eye", "oz": "12", "cylinder": "C-17"} | typed)
+    assert f'id="{field}-error"' in body and says in body and 'value="C-17"' in body and not Act.objects.exists()
 
 
 @pytest.fixture

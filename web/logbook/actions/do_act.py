@@ -20,11 +20,12 @@ class Held(InputError):
 
 
 @action
-def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reason="", cylinder="", **when):
+def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reason="", cylinder="", by_eye=False, **when):
     """Store one act, with how much of it where it has a unit; InputError says what is wrong and stores nothing.
 
     `Held` where a hold blocks it and no reason is given; with one, the hold is taken on too. Gas goes to the ledger, from or
-    into the cylinder of that number where the shop has one. `when` may give `at`.
+    into the cylinder of that number where the shop has one. `by_eye` is gas without a scale: how much is an estimate, or not said.
+    `when` may give `at`.
     """
     require_same_shop(user, call)
     require_open(call)
@@ -37,14 +38,14 @@ def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reas
     note = note.strip()
     if len(note) > LONGEST_NOTE:
         raise InputError(f"Words: at most {LONGEST_NOTE} letters")
-    value = _amount(act, typed, shown_to(user))
+    value = None if by_eye and not typed.strip() else _amount(act, typed, shown_to(user))
     in_force = held(judgement, act) if act.held_as not in taken_on(call) else []
     if in_force and not reason.strip():
         raise Held(f"{act.label}: waits. {in_force[0].text}. To keep it all the same give the reason; it goes into the report")
     if in_force:
         override_hold(user, call, judgement, act.held_as, reason)
     done = Act.objects.create(
-        call=call, by=user, part=part, did=did, value=value, note=note,
+        call=call, by=user, part=part, did=did, value=value, note=note, by_eye=by_eye,
         evaporator=evaporator if anatomy.get(part).per_coil else None, **when,
     )  # fmt: skip
     move_of_act(user, call, done, cylinder)

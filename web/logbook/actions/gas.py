@@ -206,7 +206,8 @@ def move_of_act(user, call, act, cylinder_number=""):
         if kind == "added" and cylinder.refrigerant != refrigerant:
             raise FieldErrors({"cylinder": f"Cylinder: {cylinder} holds {cylinder.refrigerant}, the unit takes {refrigerant}"})
     day = timezone.localdate(act.at)
-    return _line(user, call.shop, kind, act.value, refrigerant, cylinder=cylinder, unit=call.unit, call=call, act=act, day=day)
+    return _line(user, call.shop, kind, act.value, refrigerant, cylinder=cylinder, unit=call.unit, call=call, act=act, day=day,
+                 reason="an estimate: no scale" if act.by_eye else "")  # fmt: skip
 
 
 @action

@@ -161,9 +161,16 @@ def _act(call, event, row):
         return True
     by_eye = d.get("by_eye", False)
     unsaid = d["part"] == "charge" and "value" not in d
-    if "against" in d or "reason" in d or by_eye != unsaid or len(d.get("note", "")) > LONGEST_ACT_NOTE:
+    if (
+        "against" in d
+        or "reason" in d
+        or (unsaid and not by_eye)
+        or (by_eye and d["part"] != "charge")
+        or len(d.get("note", "")) > LONGEST_ACT_NOTE
+    ):
         return False
-    Act.objects.create(**row, part=d["part"], did=d["did"], value=d.get("value"), note=d.get("note", ""), evaporator=event.on)
+    Act.objects.create(**row, part=d["part"], did=d["did"], value=d.get("value"), note=d.get("note", ""), evaporator=event.on,
+                       by_eye=by_eye)  # fmt: skip
     return True
 
 

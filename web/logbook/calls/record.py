@@ -206,7 +206,7 @@ def _done(made, call, several):
                      note=row.note)  # fmt: skip
         else:
             made.add("act", row.at, _ref(row), row.evaporator, undone, ACTS_FIRST, part=row.part, did=row.did, value=row.value,
-                     note=row.note, by_eye=True if row.part == "charge" and row.value is None else None)  # fmt: skip
+                     note=row.note, by_eye=True if row.part == "charge" and (row.by_eye or row.value is None) else None)  # fmt: skip
     for row in made.rows_of.valveturns:
         did = {"in": "turned_in", "out": "turned_out"}[row.direction]
         made.add("act", row.at, _ref(row), row.evaporator, row.undone_at is not None, ACTS_FIRST, part="valve", did=did, value=row.turns,

@@ -50,6 +50,7 @@ class Act(Entry):
     value = models.FloatField(null=True, blank=True)
     evaporator = models.PositiveSmallIntegerField(null=True, blank=True)
     note = models.CharField(max_length=300, blank=True)
+    by_eye = models.BooleanField(default=False, help_text="Gas without a scale: the value, where there is one, is an estimate")
 
     @property
     def code(self):

@@ -5,7 +5,7 @@ from datetime import timedelta
 from django.db.models import Sum
 from django.utils import timezone
 
-from kettle.benches.charge.additions import usual_charge_oz
+from kettle.benches.charge.missing import usual_charge_oz
 from kettle.benches.refrigerant.ledger import Move, leak_rate
 from web.logbook.models import GasMove, Unit
 

@@ -6,6 +6,7 @@ from django.views.decorators.http import require_POST
 
 from kettle.benches.prove.promised import COLD_CHARGE
 from kettle.knowledge.errors import FieldErrors, InputError
+from web.benches.charge.actions.by_eye import by_eye
 from web.benches.charge.actions.weigh import weigh
 from web.benches.charge.views.page import show_charge
 from web.logbook.actions.do_act import Held
@@ -30,6 +31,22 @@ def add(request, number, did):
     except InputError as error:
         return show_charge(request, call, typed={did: typed}, wrong={did: {"after": str(error)}})
     messages.success(request, f"{standing.shown.text(act.value, 'oz', 1)} kept. Ten minutes before it is read.")
+    return redirect("charge", number=number)
+
+
+@require_POST
+def without_scale(request, number):
+    """Keep gas that went in by eye or by the amps, or show what speaks against it."""
+    call = call_of(request, number)
+    standing, typed = standing_of(request, call), request.POST
+    try:
+        act = by_eye(request.user, call, standing.judgement, typed)
+    except Held as error:
+        return show_charge(request, call, typed={"by_eye": typed}, held={"by_eye": str(error)})
+    except FieldErrors as error:
+        return show_charge(request, call, typed={"by_eye": typed}, wrong={"by_eye": error.by_field})
+    about = f", about {standing.shown.text(act.value, 'oz', 0)}" if act.value else ""
+    messages.success(request, f"Kept{about}, marked as without a scale. Ten minutes before it is read.")
     return redirect("charge", number=number)
 
 

@@ -8,10 +8,12 @@ from django.views.decorators.http import require_safe
 
 from kettle.benches.charge import additions, at_rest, critical, winter
 from kettle.benches.charge.expected import expected
+from kettle.benches.charge.missing import missing
 from kettle.judging.readings import work_out
 from kettle.knowledge import observations
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
+from web.benches.charge.actions.by_eye import BY
 from web.benches.charge.views.panel import panel_context
 from web.benches.charge.views.sums import WISHES, receiver_context, winter_context
 from web.logbook.calls.judging import value_of
@@ -50,6 +52,10 @@ def show_charge(request, call, typed=None, wrong=None, held=None):
         }
         for did, url, button in GAS
     }  # fmt: skip
+    context["by_eye"] = {
+        "ways": BY, "told": typed.get("by_eye", {}), "bad": wrong.get("by_eye", {}), "stopped": held.get("by_eye", ""),
+        "unit": shown.label("oz"), "open": "by_eye" in typed,
+    }  # fmt: skip
     flammable = ("flammable",) if standing.unit.refrigerant.flammable else ()
     context |= {
         "typed": typed, "wrong": wrong, "held": held, "forms": Weighing.FORMS, "liquid": standing.unit.refrigerant.is_mixture,
@@ -83,10 +89,21 @@ def _additions(call, standing):
         one = additions.Addition(step.value, glass, got.get("subcooling_f"), got.get("amps_pct"), got.get("superheat_evap_f"))
         added.append(one)
         rows.append((step, *_shown(one, standing.shown), getattr(step.entry, "weighing", None)))
+    facts, opened = standing.judgement.facts, standing.told.call.opened
+    went_in = sum(one.oz or 0.0 for one in added) if opened.emptied else None
+    to_go = additions.to_go(standing.unit, _missing(facts), went_in) if standing.told.charge.may in ("yes", "first") else None
     return {
         "additions": rows,
-        "additions_say": additions.told(standing.unit, added, standing.shown, standing.judgement.facts.seen.get("sight_glass")),
+        "additions_say": additions.told(standing.unit, added, standing.shown, facts.seen.get("sight_glass"), to_go),
     }
+
+
+def _missing(facts):
+    """About how much is missing by what is read; None where the box or the air is not known."""
+    box, air = facts.number("box_temp_f"), facts.number("ambient_f")
+    if box is None or air is None or not facts.is_("compressor", "running", None):
+        return None
+    return missing(facts.unit, box, air, facts.number("suction_psig"), facts.derived.get("amps_pct"), facts.number("receiver_level_pct"))
 
 
 def _read_between(call, begins, ends):
@@ -98,7 +115,12 @@ def _read_between(call, begins, ends):
 def _shown(one, shown):
     glass = dict(_choices("sight_glass")).get(one.glass, "–")
     subcooling = "–" if one.subcooling_f is None else shown.text(one.subcooling_f, "°F diff")
-    return shown.text(one.oz, "oz", 1), glass, subcooling, "–" if one.amps_pct is None else f"{one.amps_pct:.0f} %"
+    return (
+        "by eye" if one.oz is None else shown.text(one.oz, "oz", 1),
+        glass,
+        subcooling,
+        "–" if one.amps_pct is None else f"{one.amps_pct:.0f} %",
+    )
 
 
 def _label(call, standing):

@@ -1,7 +1,7 @@
 """Sums of the charge bench that keep nothing: the winter charge, and what a receiver holds."""
 
 from kettle.benches.charge import receiver, winter
-from kettle.benches.charge.additions import usual_charge_oz
+from kettle.benches.charge.missing import usual_charge_oz
 from kettle.knowledge.errors import FieldErrors
 from kettle.knowledge.units import OZ_PER_LB
 

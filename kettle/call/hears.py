@@ -15,7 +15,7 @@ from kettle.judging.siblings import together
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import anatomy, causes, looks, observations
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.observations import Value
+from kettle.knowledge.observations import Value, words_of
 from kettle.knowledge.parameters import PARAMETERS
 from kettle.knowledge.units import TRADE
 from kettle.power import finds
@@ -50,11 +50,12 @@ def reading(record: Record, event: Event) -> tuple[Heard, ...]:
     """An observation."""
     key = event.data["key"]
     seen = Observed(key, value_of(key, event.data["value"]), event.on)
-    wants = [cause for cause in causes.CATALOGUE.values() if cause.splits and cause.splits[0] == key and seen.value in cause.splits[1]]
+    split = [cause for cause in causes.CATALOGUE.values() if cause.splits and cause.splits[0] == key]
+    wants = [cause for cause in split if cause.splits and {*words_of(seen.value)} & {*cause.splits[1]}]
     if not wants or key in causes.USUAL:
         return (seen,)
     # Which of several remedies it wants is seen only where it is there.
-    words = f"{observations.get(key).label}: {observations.get(key).show(event.data['value'])}"
+    words = f"{observations.get(key).label}: {observations.get(key).show(seen.value)}"
     there = dict.fromkeys((cause.code for cause in wants), 0.0)
     return (seen, Spoken(Testimony(f"seen.{key}", words, there, -SEEN_SO, -SEEN_SO, beyond_doubt=len(wants) == 1), event.on))
 

@@ -25,7 +25,7 @@ from kettle.judging.ways import Try, tries_of, with_looks
 from kettle.judging.weighing import Stage, as_seen_from, first_and_again, needs_of, was_by_cause, work_out_stages, worked_on
 from kettle.knowledge import acts, bands, causes, observations
 from kettle.knowledge.acts import Act
-from kettle.knowledge.observations import Value
+from kettle.knowledge.observations import Value, words_of
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import TRADE, ShownUnits
 
@@ -185,6 +185,9 @@ def standing_at(stages: Sequence[Mapping[str, Value]], done: Sequence[Done], sta
         if place:
             act, voids = done[place - 1].act, done[place - 1].voids
             seen = {key: value for key, value in seen.items() if key not in voids} | dict(act.sets)
+            for key, words in act.mends.items():
+                still = tuple(word for word in words_of(seen.get(key)) if word not in words)
+                seen = {other: value for other, value in seen.items() if other != key} | ({key: still} if still else {})
             live = stages[place].get("compressor") in LIVE or stages[place].get("evap_fans") == "running"
             if live and "power_locked_out" not in stages[place]:
                 # Seen with power on it since: the lock is off, whoever forgot to say so.

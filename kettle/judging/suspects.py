@@ -14,7 +14,7 @@ from kettle.judging.evidence import Evidence, Feature, state_words
 from kettle.judging.network import Figures, Network
 from kettle.knowledge import causes
 from kettle.knowledge.causes.model import Cause
-from kettle.knowledge.observations import Value
+from kettle.knowledge.observations import Value, words_of
 
 SHOWN_FROM: Final = 0.002
 TOLD_SHARE: Final = 0.92
@@ -88,8 +88,9 @@ def remedies(suspect: Suspect, seen: Mapping[str, Value]) -> tuple[str, ...]:
         return suspect.correct
     found = []
     for cause in suspect.causes:
-        word = seen.get(cause.splits[0]) if cause.splits else None
-        found.append(cause.splits[1].get(word, cause.correct) if cause.splits and isinstance(word, str) else cause.correct)
+        key, each = cause.splits or ("", {})
+        looked = [each[word] for word in words_of(seen.get(key)) if word in each]
+        found.append(_merged(looked) if looked else cause.correct)
     return _merged(found)
 
 

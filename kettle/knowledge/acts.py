@@ -29,7 +29,8 @@ class Act:
     the unit runs. `unit` is that of its value, empty where it has none. `bench` marks what a bench of its own records, `held_as` the
     action of the case format that a hold can block, `shows` which way it should move a quantity where it was needed (UP or DOWN),
     `only` the units it can be done on, `spares` the parts and stuff it takes, the first being what is put in. `plain` is what was done in
-    the customer's words, `no_effect` why it puts nothing right where it does not.
+    the customer's words, `mends` what of a list of things wrong it puts right (observation -> words) while the rest stays, `no_effect`
+    why it puts nothing right where it does not.
     """
 
     part: str
@@ -53,6 +54,7 @@ class Act:
     only: Mapping[str, tuple[Any, ...]] = field(default_factory=dict)
     spares: tuple[str, ...] = ()
     plain: str = ""
+    mends: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     no_effect: str = ""
 
     @property
@@ -138,16 +140,19 @@ _ALL: Final = (
         "The coil at the next visit, in a few days", still=True),
     Act("stock", "moved", "Stock moved off the coil", {"evap_airflow_low": 0.9}, {"evap_coil": "clean"}, ("evap_coil", "air_weak_at"), (),
         15.0, ("td_f", "delta_t_f", "air_weak_at"), "Air felt at every section, and TD in its band"),
-    Act("drain", "cleared", "Drain cleared", _PLUGGED, {"drain": "running"}, ("drain", "drain_pan", "drain_fault"), (), 0.0,
-        ("drain", "drain_pan"),
-        "Water poured into the pan seen to leave outside", still=True),
-    Act("drain", "thawed", "Drain thawed", {"drain_blocked": 0.45}, {"drain": "running"}, ("drain", "drain_pan", "drain_fault"), (), 0.0,
+    Act("drain", "cleared", "Drain cleared", _PLUGGED, {"drain": "running"}, ("drain", "drain_pan"), (), 0.0,
+        ("drain", "drain_pan"), "Water poured into the pan seen to leave outside", still=True, mends={"drain_fault": ("plugged",)}),
+    Act("drain", "thawed", "Drain thawed", {"drain_blocked": 0.45}, {"drain": "running"}, ("drain", "drain_pan"), (), 0.0,
         ("drain_heater",), "The drain line heater warm: what froze once freezes again", caution=words("scald"), still=True),
-    Act("drain", "resealed", "Pan or drain resealed", {"drain_blocked": 0.6}, {}, ("drain_pan", "drain_fault"), (), 0.0,
-        ("drain_pan", "drain"),
-        "Pan and floor dry after a defrost", still=True),
+    Act("drain", "resealed", "Pan or drain resealed", {"drain_blocked": 0.6}, {}, ("drain_pan",), (), 0.0,
+        ("drain_pan", "drain"), "Pan and floor dry after a defrost", still=True, mends={"drain_fault": ("pan_leaking",)}),
+    Act("drain", "trap_set", "Drain trap put right", {"drain_blocked": 0.6}, {}, ("drain", "drain_pan"), (), 0.0, ("drain", "drain_pan"),
+        "Water poured into the pan seen to leave outside, the fans running", still=True, mends={"drain_fault": ("trap_wrong",)}),
+    Act("drain", "condensate_mended", "Condensate pan's float or heater mended", {"drain_blocked": 0.6}, {}, ("drain_pan",), (), 0.0,
+        ("drain_pan",), "Its water gone within the hour", caution=_LOCKED, still=True, mends={"drain_fault": ("condensate_pan",)}),
     Act("drain_heater", "replaced", "Drain heater replaced", {"drain_blocked": 0.85}, {"drain_heater": "warm"}, ("drain_heater",), (), 10.0,
-        ("drain_heater", "drain"), "The drain line warm outside the pan, water seen to leave", caution=_LOCKED, still=True),
+        ("drain_heater", "drain"), "The drain line warm outside the pan, water seen to leave", caution=_LOCKED, still=True,
+        mends={"drain_fault": ("line_heater_dead",)}),
     Act("condenser", "cleaned", "Condenser cleaned", {"condenser_dirty": 0.93}, {"condenser_coil": "clean"}, ("condenser_coil",), (), 15.0,
         ("split_f", "condenser_coil"), "Split in its band", caution=words("lock_out", "ladder")),
     Act("condenser", "blocked_on_purpose", "Condenser blocked on purpose", {}, {"condenser_blocking": "on_purpose"}, (),
@@ -344,6 +349,8 @@ _SPARES: Final[dict[str, tuple[str, ...]]] = {
     "door.gasket_replaced": ("gasket by the door's size and profile",),
     "door.curtain_hung": ("strip curtain as wide as the opening",),
     "drain.resealed": ("sealant that sets in the cold",),
+    "drain.trap_set": ("trap by the line's size",),
+    "drain.condensate_mended": ("float or heater of the condensate pan",),
     "drain_heater.replaced": ("drain line heater by length and volts",),
     "condenser_fan.replaced": ("fan motor by volts, watts and turning", "capacitor where it has one"),
     "head_control.replaced": ("head-pressure valve by its setting", *_OPENED),
@@ -396,6 +403,8 @@ _PLAIN: Final[dict[str, str]] = {
     "drain.cleared": "We cleared the drain",
     "drain.thawed": "We thawed the drain",
     "drain.resealed": "We sealed the drain pan",
+    "drain.trap_set": "We put the drain's trap right",
+    "drain.condensate_mended": "We mended the pan that dries up the water",
     "drain_heater.replaced": "We put in a new heater for the drain",
     "condenser.cleaned": "We cleaned the coil that gives off the heat",
     "condenser.blocked_on_purpose": "We covered part of the coil that gives off the heat, to test it",

@@ -8,7 +8,7 @@ from kettle.benches.charge.missing import Missing, usual_charge_oz
 from kettle.knowledge.bands import default_band
 from kettle.knowledge.errors import FieldErrors
 from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
+from kettle.knowledge.units import OZ_PER_LB, TRADE, ShownUnits, format_number
 
 # One addition, as a share of what such a unit holds; rounded to a half ounce and no less than one.
 SHARE: Final = 0.04
@@ -59,8 +59,10 @@ class ToGo:
 
     def told(self, shown: ShownUnits = TRADE) -> str:
         """Return it in words, marked as the estimate it is."""
-        low, high = (shown.text(one, "oz", 0) for one in (self.low_oz, self.high_oz))
-        return f"About {shown.text(self.oz, 'oz', 0)} to go, {low} to {high}: an estimate by {self.by}"
+        # What is only estimated is told in pounds where it is pounds.
+        unit, each, places = ("lb", 1.0 / OZ_PER_LB, 1) if self.high_oz > OZ_PER_LB else ("oz", 1.0, 0)
+        low, about, high = (shown.text(one * each, unit, places) for one in (self.low_oz, self.oz, self.high_oz))
+        return f"About {about} to go, {low} to {high}: an estimate by {self.by}"
 
 
 def to_go(unit: Unit, told: Missing | None, empty_in_oz: float | None = None) -> ToGo | None:

@@ -103,7 +103,8 @@ def missing(
         ("suction", known.suction_psig, suction_psig, SUCTION_SHARE * absolute), ("amps", known.amps_pct, amps_pct, AMPS_PCT),
         ("receiver level", known.level_pct, level_pct if unit.receiver else None, LEVEL_PCT),
     )  # fmt: skip
-    spans, by = [], []
+    spans: list[tuple[float, ...]] = []
+    by: list[str] = []
     for name, figures, read, doubt in reads:
         # An empty receiver says that much is missing, and not how much where anything else does.
         empty = name == "receiver level" and bool(spans) and read is not None and read <= LEVEL_PCT

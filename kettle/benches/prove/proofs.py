@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Final
 
+from kettle.knowledge import observations
 from kettle.knowledge.unit import Unit
 from kettle.knowledge.units import TRADE, ShownUnits, long_words
 
@@ -131,7 +132,7 @@ def _starts(s: Since, shown: ShownUnits) -> Told:
 
 def _water(s: Since, shown: ShownUnits) -> Told:
     if "drain_fault" in s.seen:
-        return AGAINST, f"something is wrong with it: {str(s.seen['drain_fault']).replace('_', ' ')}"
+        return AGAINST, f"something is wrong with it: {observations.get('drain_fault').show(s.seen['drain_fault'])}"
     return _word("drain", ("running",), ("slow", "blocked", "frozen"))(s, shown)
 
 

@@ -25,6 +25,11 @@ NITROGEN: Final = "nitrogen"
 FOR_GOOD, FOR_NOW = 0.75, 0.3
 TEMPORARY: Final = ("evap_fan.delay_bridged", "compressor.rested", "condenser.blocked_on_purpose", "condenser.unblocked", "valve.exercised",
                     "charge.added", "relay.freed", "evap_fan.freed", "contactor.tightened", "drain.thawed", "coil.melted")  # fmt: skip
+# Short of gas is a leak: it is searched for and repaired with it, and the gas alone is a call-back.
+SHORT: Final = "undercharge"
+REPAIRED: Final = "leak.repaired"
+SEARCH_H: Final = 1.5
+SEARCHED: Final = "Leak searched: detector, bubbles, standing pressure"
 NOT_QUOTED: Final = ("leak.given_up", "charge.recovered", "condenser.blocked_on_purpose", "condenser.unblocked")
 
 
@@ -36,8 +41,11 @@ class Proposed:
     lines: tuple[Line, ...]
 
 
-def proposed(unit: Unit, found: Sequence[str], done: Sequence[str]) -> list[Proposed]:
-    """Return what to quote for the causes found beyond what was done, by codes: for now where that is other, for good, all anew."""
+def proposed(unit: Unit, found: Sequence[str], done: Sequence[str], leak_found: bool = False) -> list[Proposed]:
+    """Return what to quote for the causes found beyond what was done, by codes: for now where that is other, for good, all anew.
+
+    `leak_found`: where it leaks is known, and nobody is paid for looking for it.
+    """
     good: list[Act] = []
     now: list[Act] = []
     for code in dict.fromkeys(found):
@@ -48,15 +56,25 @@ def proposed(unit: Unit, found: Sequence[str], done: Sequence[str]) -> list[Prop
             key=lambda act: -act.removes[code],
         )
         lasting = [act for act in able if act.removes[code] >= FOR_GOOD and act.code not in TEMPORARY]
-        quick = [act for act in able if act.code in TEMPORARY or not act.spares]
+        if code == SHORT and unit.critical_charge_oz is None:
+            # No label says what to weigh in: gas by its weight to what the glass and the readings ask for.
+            lasting = [act for act in able if act.code == "charge.added"]
+        # A label charge is weighed in or it is not right: a little more of it is no cure for now either.
+        by_label = code == SHORT and unit.critical_charge_oz is not None
+        quick = [act for act in able if (act.code in TEMPORARY or not act.spares) and not (by_label and act.code == "charge.added")]
         if any(act.code in done for act in lasting):
             # What lasts was done: nothing of it is left to quote.
             continue
         if (lasting or able) and (lasting or able)[0].code not in done:
             good.append((lasting or able)[0])
-        if quick and quick[0].code not in done and quick[0] not in good:
+        # Gas alone is the answer for now, and with the leak repaired it is the one for good.
+        if quick and quick[0].code not in done and (quick[0] not in good or code == SHORT):
             now.append(quick[0])
-    options = [Proposed(option, _lines(acts)) for option, acts in (("now", now), ("good", good)) if acts]
+    leaks = SHORT in found and REPAIRED not in done
+    searched = () if not leaks or leak_found else (Line(SEARCHED, "labour", _hours(SEARCH_H)),)
+    if leaks:
+        good.insert(0, ACTS[REPAIRED])
+    options = [Proposed(option, (*searched, *_lines(acts))) for option, acts in (("now", now), ("good", good)) if acts]
     if options:
         whole = (Line(f"New {unit.kind.label.lower()}, delivered and started", "whole", Decimal(1)), Line("Travel", "travel", Decimal(1)))
         options.append(Proposed("replace", whole))

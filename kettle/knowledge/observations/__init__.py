@@ -12,6 +12,7 @@ from kettle.knowledge.observations import box, circuit, controls, power, told
 from kettle.knowledge.observations.model import Observation as Observation
 from kettle.knowledge.observations.model import Range as Range
 from kettle.knowledge.observations.model import Value as Value
+from kettle.knowledge.observations.model import words_of as words_of
 
 REGISTRY: Final[dict[str, Observation]] = {
     entry.key: entry for entry in (*told.ENTRIES, *box.ENTRIES, *circuit.ENTRIES, *power.ENTRIES, *controls.ENTRIES)

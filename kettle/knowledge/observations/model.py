@@ -36,6 +36,13 @@ SPOILED_BY: Final[dict[Tool, str]] = {
 FRESH_MIN: Final[dict[Tool, float]] = {"probe": 30, "gauge": 30, "meter": 30, "feel": 30, "controller": 120}
 
 
+def words_of(value: Any) -> tuple[str, ...]:
+    """Return the words of an observation of one word or of several; none of a figure, or of nothing."""
+    if isinstance(value, str):
+        return (value,)
+    return tuple(value) if isinstance(value, (tuple, list)) else ()
+
+
 @dataclass(frozen=True)
 class Observation:
     """One thing that can be observed: a number with unit and physical range, one of several words, or a list of them.
@@ -148,4 +155,4 @@ class Observation:
                 return shown.figure(float(value), self.unit, self.decimals)
             return shown.text(float(value), self.unit, self.decimals)
         words = dict(self.choices)
-        return ", ".join(words[word] for word in (value if self.many else [value])) or "none"
+        return ", ".join(words[word] for word in words_of(value)) or "none"

@@ -77,6 +77,30 @@ def test_for_now_and_for_good_are_different_work_and_the_unit_anew_stands_beside
     assert proposed(FREEZER, [], []) == [] and proposed(FREEZER, ["moon"], []) == []
 
 
+def whats(option):
+    return [line.what for line in option.lines]
+
+
+def test_short_of_gas_is_quoted_with_its_leak_searched_and_repaired():
+    now, good, _ = proposed(FREEZER, ["undercharge"], [])
+    assert whats(now)[0].startswith("Leak searched") and "Refrigerant added" in whats(now) and "Leak repaired" not in whats(now)
+    hours = {line.what: line.quantity for line in good.lines if line.kind == "labour"}
+    # The repair opens the circuit: nitrogen, a new drier and two hours of evacuating with it.
+    assert hours["Leak repaired"] == Decimal("3.5") and {"Nitrogen", "Drier", "Refrigerant added"} <= set(whats(good))
+    assert not any(what.startswith("Leak searched") for what in whats(proposed(FREEZER, ["undercharge"], [], leak_found=True)[1]))
+    # Gas that went in leaves the leak to be quoted, and once.
+    after = proposed(FREEZER, ["undercharge"], ["charge.added"])
+    assert "Leak repaired" in whats(after[0]) and "Refrigerant added" not in whats(after[0])
+    assert proposed(FREEZER, ["undercharge"], ["charge.added", "leak.repaired"]) == []
+
+
+def test_a_label_charge_is_never_topped_up_for_now():
+    small = resolve(UnitSpec("reach_in_cooler", "R-134a", critical_charge_oz=14))
+    options = proposed(small, ["undercharge"], [])
+    assert [one.option for one in options] == ["good", "replace"]
+    assert "Label charge weighed in" in whats(options[0]) and "Refrigerant added" not in whats(options[0])
+
+
 def test_every_cause_that_work_can_cure_is_quoted_and_every_part_has_its_hours():
     assert {act.part for act in ACTS.values()} <= set(HOURS)
     curable = {code for act in ACTS.values() for code, share in act.removes.items() if share >= 0.3}

@@ -250,10 +250,23 @@ def test_every_quantity_an_act_should_move_exists():
         ("timer.set", ("defrost_set_min", "defrosts_per_day"), ("defrost_starts",)),
         ("timer.replaced", ("defrost_set_min", "defrost_starts"), ("defrost_ended_by",)),
         ("termination.replaced", ("termination_f", "defrost_ended_by"), ("defrost_starts",)),
-        ("drain.cleared", ("drain_fault",), ("drain_heater",)),
+        ("drain.cleared", ("drain", "drain_pan"), ("drain_heater", "drain_fault")),
         ("bulb.moved", ("bulb_clock",), ("door",)),
     ],
 )
 def test_what_was_measured_at_a_part_is_past_once_it_was_worked_on(act, past, stays):
     voids = acts.voided(acts.ACTS[act])
     assert set(past) <= voids and not set(stays) & voids
+
+
+def test_of_several_faults_of_a_drain_an_act_puts_right_its_own_and_the_rest_stands():
+    found = {"drain": "blocked", "drain_fault": ("plugged", "trap_wrong", "pan_leaking")}
+    one = standing_at([found, {}], [Done("drain", "cleared")], 1)
+    assert one["drain"] == "running" and one["drain_fault"] == ("trap_wrong", "pan_leaking")
+    both = standing_at([found, {}, {}], [Done("drain", "cleared"), Done("drain", "resealed")], 2)
+    assert both["drain_fault"] == ("trap_wrong",)
+    every = standing_at([found, {}, {}, {}], [Done("drain", "cleared"), Done("drain", "resealed"), Done("drain", "trap_set")], 3)
+    assert "drain_fault" not in every
+    # What froze once freezes again: thawing mends none of them. A file of old has one word.
+    assert standing_at([{"drain_fault": "line_heater_dead"}, {}], [Done("drain", "thawed")], 1)["drain_fault"] == "line_heater_dead"
+    assert "drain_fault" not in standing_at([{"drain_fault": "line_heater_dead"}, {}], [Done("drain_heater", "replaced")], 1)

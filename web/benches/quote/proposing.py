@@ -11,7 +11,7 @@ def proposed_for(call, standing):
         found = list(standing.course.was[0].codes)
     changed = list(dict.fromkeys(call.changesteps.filter(undone_at=None, part__in=change.PARTS).values_list("part", flat=True)))
     done = [*(step.act.code for step, _ in standing.steps), *(f"{part}.replaced" for part in changed)]
-    options = proposed(standing.unit, found, done)
+    options = proposed(standing.unit, found, done, standing.judgement.facts.is_("leak_test", "found"))
     for part in changed:
         lines = of_change(change.PARTS[part], change.takes(part, standing.unit), change.hours(part, standing.unit))
         options.append(Proposed("good", lines))

@@ -107,7 +107,7 @@ def _now(call: Call, doubts: tuple[Doubt, ...]) -> str:
     found = []
     last = call.record.last("reading", lambda e: e.data["key"] in ("box_temp_f", "return_air_f"))
     if last is not None:
-        unit, value = call.record.unit, float(last.data["value"])
+        unit, value = call.record.unit_now, float(last.data["value"])
         box = call.shown.text(value, "°F", 0)
         most = unit.set_f + unit.differential_f / 2.0 + 1.0
         state = "It stands" if value <= most else "It is coming down and stood" if call.staged.steps else "It stood"

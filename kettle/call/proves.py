@@ -107,7 +107,7 @@ def cycle(call: Call, event: Event, into: Gathered) -> None:
     """A whole cycle, inside the box's limits or not."""
     if not whole_cycle(event):
         return
-    band = default_band(call.record.unit, "box_temp_f")
+    band = default_band(call.record.unit_now, "box_temp_f")
     ends = [event.data[name] for name in ("box_low_f", "box_high_f") if event.get(name) is not None]
     wide = band is not None and any(not band[0] - CYCLE_WIDE_F <= one <= band[1] + CYCLE_WIDE_F for one in ends)
     into.cycles += 1

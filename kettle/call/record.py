@@ -8,7 +8,9 @@ from typing import Any, Final
 
 from kettle.call.events import Event
 from kettle.knowledge import refrigerants
-from kettle.knowledge.unit import Unit
+from kettle.knowledge.errors import InputError
+from kettle.knowledge.parameters import PARAMETERS
+from kettle.knowledge.unit import Unit, check_figure
 from kettle.knowledge.units import TRADE, ShownUnits
 from kettle.power.circuit import Circuit
 from kettle.power.presets import circuit_of
@@ -97,9 +99,24 @@ class Record:
 
     @cached_property
     def unit_now(self) -> Unit:
-        """The unit as it is now: after a retrofit of another refrigerant."""
+        """The unit as it is now: after a retrofit of another refrigerant, and with what its control was set to."""
         changed = self.last("retrofit")
-        return self.unit if changed is None else replace(self.unit, refrigerant=refrigerants.get(changed.data["to"]))
+        unit = self.unit if changed is None else replace(self.unit, refrigerant=refrigerants.get(changed.data["to"]))
+        return replace(unit, **self._set_to())
+
+    def _set_to(self) -> dict[str, Any]:
+        """The fields of the plate that a setting was left at, by the last of each."""
+        found = {}
+        for event in self.all_of("setting"):
+            parameter, left = PARAMETERS[event.data["parameter"]], event.get("left")
+            if parameter.plate and left not in (None, ""):
+                try:
+                    figure = float(left) if isinstance(left, (int, float)) else TRADE.parse(str(left), parameter.unit)
+                    found[parameter.plate] = check_figure(parameter.plate, figure)
+                except InputError:
+                    # Words that are no figure were kept as words.
+                    continue
+        return found
 
     @cached_property
     def circuit(self) -> Circuit:

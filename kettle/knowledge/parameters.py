@@ -11,7 +11,7 @@ from kettle.knowledge.units import TRADE, ShownUnits
 class Parameter:
     """One setting: role, what it is called, unit and range; `text` marks a setting that is a word.
 
-    `act` is what changing it is done to (part, word), `observed` the observation that it is too.
+    `act` is what changing it is done to (part, word), `observed` the observation that it is too, `plate` the field of the unit it sets.
     """
 
     code: str
@@ -22,6 +22,7 @@ class Parameter:
     text: bool = False
     act: tuple[str, str] = ("parameters", "changed")
     observed: str = ""
+    plate: str = ""
 
     def parse(self, typed: str, side: str, shown: ShownUnits = TRADE) -> str:
         """Return a typed setting as it is stored, in words with the unit it was read in; InputError names side, value, range and unit."""
@@ -47,8 +48,8 @@ _TIMER: Final = ("timer", "set")
 _PRESSURE: Final = ("pressure_control", "adjusted")
 # fmt: off
 PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
-    Parameter("set_point", "Set point", "°F", -60, 80, act=_STAT),
-    Parameter("differential", "Differential", "°F diff", 0.5, 30, act=_STAT),
+    Parameter("set_point", "Set point", "°F", -60, 80, act=_STAT, plate="set_f"),
+    Parameter("differential", "Differential", "°F diff", 0.5, 30, act=_STAT, plate="differential_f"),
     Parameter("target_superheat", "Target superheat", "°F diff", 2, 30),
     Parameter("defrosts_per_day", "Defrosts", "a day", 0, 48, act=_TIMER, observed="defrosts_per_day"),
     Parameter("fail_safe", "Defrost fail-safe", "min", 0, 240, act=_TIMER, observed="defrost_set_min"),
@@ -61,10 +62,13 @@ PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
     Parameter("hp_cut_out", "High-pressure cut-out", "psig", 50, 650, act=_PRESSURE),
     Parameter("fan_cycling_cut_in", "Fan cycling cut-in", "psig", 20, 500, act=("head_control", "adjusted")),
     Parameter("alarm_high", "High alarm offset", "°F diff", 0, 60),
+    Parameter("alarm_low", "Low alarm offset", "°F diff", 0, 60),
     Parameter("alarm_delay", "Alarm delay", "min", 0, 240),
     Parameter("anti_short_cycle", "Anti-short-cycle delay", "min", 0, 30),
     Parameter("starts_per_hour", "Most starts an hour", "an hour", 0, 60),
     Parameter("refrigerant", "Refrigerant chosen", text=True),
+    Parameter("unit_type", "Unit type", text=True),
+    Parameter("interlock", "Wired interlock", text=True, act=("parameters", "interlock_set")),
     Parameter("probe_role", "Probe role", text=True, act=("sensor", "swapped_back")),
     Parameter("service_mode", "Service mode", text=True, act=("", "")),
     Parameter("other", "Something else", text=True, act=("", "")),

@@ -87,6 +87,15 @@ class Settings:
     interlock: bool | None = None
 
 
+# What a setting of an interlock is called that asks for none.
+NO_INTERLOCK: Final = ("none", "no", "off", "0", "not used", "disabled")
+
+
+def expects_interlock(setting: str) -> bool:
+    """Return whether a controller set so expects a wired interlock, by what its setting was written down as."""
+    return setting.strip().lower() not in NO_INTERLOCK
+
+
 def provoked(has: Settings) -> list[str]:
     """Return what among settings brings up alarms by itself."""
     found = []

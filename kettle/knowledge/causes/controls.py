@@ -133,6 +133,33 @@ CAUSES = (
         was="The control started and stopped the compressor too often.",
     ),
     Cause(
+        "delay_timer_left",
+        "Delay timer left in the circuit",
+        "A timer holds the compressor back while its control already feeds the coil.",
+        0.004,
+        {
+            "circuit_extra": {"delay_timer": 0.92},
+            # The valve feeds a coil that nothing draws from: liquid stands in it when the compressor starts.
+            "controller_alarm": {"low_superheat": 0.55, "high_temperature": 0.12},
+            "superheat_evap_f": {"low": SOME},
+            "compressor": {"off": 0.3, "short_cycling": 0.12},
+            "contactor": {"out": 0.3},
+            "control_call": {"calling": 0.9},
+            "box_temp_f": {"high": 0.5},
+            "siblings": {"all_ok": 0.85},
+        },
+        ("Trace the call to the contactor's coil: volts before the timer, none behind it for minutes",),
+        ("Take it out, or set it to the few minutes the compressor needs; write down where it was",),
+        words("lock_out", "live"),
+        comes="made",
+        after=("parts", "settings"),
+        mimics=(
+            ("no_call", "volts at the control's output: there are some here"),
+            ("txv_overfeeding", "low superheat in the first minutes after each start alone"),
+        ),
+        was="A timer held the compressor back while its control already fed the coil.",
+    ),
+    Cause(
         "wrong_parameters",
         "Controller set up for another unit",
         "The controller is programmed for a different refrigerant, probe or defrost.",

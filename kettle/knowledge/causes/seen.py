@@ -16,6 +16,7 @@ SEEN: Final[Mapping[str, Mapping[str, str]]] = {
     "hot_gas_valve": {"stays_shut": "hot_gas_valve_shut", "lets_by": "hot_gas_valve_leaking"},
     "frame_heater": {"cold": "frame_heater_dead"},
     "drain": {"blocked": "drain_blocked", "frozen": "drain_blocked"},
+    "circuit_extra": {"delay_timer": "delay_timer_left", "interlock_not_wired": "wrong_parameters"},
     "leak_test": {"found": "undercharge"},
 }
 # Below so much a figure condemns by itself, in its unit -> the cause it is. Insulation: 0.1 MΩ (field guide, electrical).

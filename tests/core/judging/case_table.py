@@ -117,6 +117,10 @@ CASES = {
         (COOL_ROOM, R(COOL_ROOM, water_f=(58.0, 61.0), split=7, amps=62, water_valve="stays_open")),
         (COLD_ROOM, R(COLD_ROOM, box=3, water_f=(55.0, 58.0), split=6, amps=57, superheat=12, sight_glass="few_bubbles",
                       water_valve="stays_open"))],
+    # The call has its volts, the contactor none for minutes; liquid that stood in the coil comes with the start.
+    "delay_timer_left": [
+        (DISPLAY_FREEZER, S(14, circuit_extra="delay_timer", contactor="out", controller_alarm="low_superheat", siblings="all_ok")),
+        (WALK_IN_FREEZER, R(WALK_IN_FREEZER, box=6, superheat=1, circuit_extra="delay_timer", controller_alarm="low_superheat"))],
     "residual_ice": [
         (WALK_IN_COOLER, {"box_temp_f": 41, "left_ice": "yes", "ice_form": "hard_ice", "ice_places": ["coil_part"],
                           "evap_fans": "running", "door": "good"}),

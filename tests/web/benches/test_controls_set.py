@@ -83,6 +83,17 @@ def test_both_ends_are_kept_together_or_not_at_all(at_work, call):
     assert "38 °F" in card and "froze bottles" in card and "60 psig" in card
 
 
+def test_after_it_was_kept_the_switch_still_shows_what_it_was_found_at(at_work, call):
+    typed = {"found_in": "60", "found_out": "20", "cut_in": "82", "cut_out": "48", "why": "froze bottles"}
+    at_work.post(reverse("keep-switch", args=[call.number]), typed)
+    body = page(at_work, call)
+    assert 'name="found_in"' in body and all(f'value="{figure}"' in body for figure in ("60", "20", "82", "48"))
+    at_work.post(reverse("keep-switch", args=[call.number]), typed | {"found_in": "82", "found_out": "48", "cut_in": "84", "cut_out": "46"})
+    body = page(at_work, call)
+    # A second step does not make what the first one left the state as found.
+    assert 'value="60"' in body and 'value="84"' in body and 'value="82"' not in body
+
+
 def test_cycles_are_tapped_and_after_two_it_says_what_to_move(at_work, call, user):
     assert "before anything is moved" not in page(at_work, call)
     begun = timezone.now() - timedelta(hours=2)

@@ -6,6 +6,7 @@ from django.utils import timezone
 
 from kettle.knowledge import observations, parameters
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.units import TRADE
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
@@ -42,5 +43,23 @@ def change_setting(user, call, code, found_typed, left_typed, why, **when):
         if stands is not None and stands.value == found.value:
             found.delete()
         record_reading(user, call, parameter.observed, left_typed, source=SETTING, at=at)
+    if parameter.plate:
+        set_plate(call, parameter)
     log.write(user, "change_setting", call, parameter=code, **values)
     return change
+
+
+def set_plate(call, parameter):
+    """Put on the unit's plate what its control was left at by the last change of this call that stands, else what stood before it."""
+    told_with = call.told_with or {}
+    was = told_with.get(parameter.plate, getattr(call.unit.resolved(), parameter.plate))
+    last = call.settingchanges.filter(parameter=parameter.code, undone_at=None).order_by("at", "pk").last()
+    left = was if last is None else TRADE.parse(last.as_left, parameter.unit)
+    for one in call.unit.calls.all():
+        # Calls before this one, and what came before it on this one, were at what stood then.
+        if parameter.plate not in one.told_with:
+            one.told_with = one.told_with | {parameter.plate: was}
+            one.save(update_fields=["told_with"])
+    type(call.unit).objects.filter(pk=call.unit_id).update(**{parameter.plate: left})
+    setattr(call.unit, parameter.plate, left)
+    call.refresh_from_db(fields=["told_with"])

@@ -16,7 +16,7 @@ from web.logbook.actions import log
 from web.logbook.actions.acting import action
 from web.logbook.actions.open_call import open_call
 from web.logbook.calls.measured import OPEN_OHM
-from web.logbook.calls.record import INSTANT
+from web.logbook.calls.record import INSTANT, PLATES
 from web.logbook.models import (
     Act,
     ChangeStep,
@@ -72,6 +72,12 @@ def import_case(user, content):
         call.save(update_fields=["told_with"])
         Unit.objects.filter(pk=call.unit_id).update(refrigerant=record.unit_now.refrigerant.name)
         call.unit.refresh_from_db()
+    for plate in PLATES:
+        if getattr(record.unit_now, plate) != getattr(record.unit, plate):
+            call.told_with = {**call.told_with, plate: getattr(record.unit, plate)}
+            call.save(update_fields=["told_with"])
+            Unit.objects.filter(pk=call.unit_id).update(**{plate: getattr(record.unit_now, plate)})
+            call.unit.refresh_from_db()
     log.write(user, "import_case", call, events=len(record.events))
     return call
 

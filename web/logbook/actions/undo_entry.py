@@ -4,10 +4,11 @@ from datetime import timedelta
 
 from django.utils import timezone
 
+from kettle.knowledge.parameters import PARAMETERS
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
-from web.logbook.actions.change_setting import BEFORE
+from web.logbook.actions.change_setting import BEFORE, set_plate
 from web.logbook.actions.gas import counter_act
 from web.logbook.models import Act, DefrostProgram, Happened, Measurement, Reading, SettingChange, Unit
 from web.logbook.models.records import SETTING, WORKED_OUT
@@ -33,6 +34,9 @@ def undo_entry(user, entry):
         if isinstance(entry, SettingChange):
             made = entry.call.readings.filter(source=SETTING, undone_at=None, at__in=(entry.at, entry.at - BEFORE))
             made.update(undone_at=entry.undone_at, undone_by=user)
+            parameter = PARAMETERS.get(entry.parameter)
+            if parameter is not None and parameter.plate:
+                set_plate(entry.call, parameter)
         if isinstance(entry, Happened) and entry.kind == "retrofit":
             Unit.objects.filter(pk=entry.call.unit_id).update(refrigerant=entry.call.told_with["refrigerant"])
         if isinstance(entry, DefrostProgram):

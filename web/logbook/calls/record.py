@@ -18,6 +18,7 @@ from kettle.call.hears import value_of
 from kettle.judging.coils import state_of
 from kettle.judging.readings import work_out
 from kettle.knowledge import refrigerants
+from kettle.knowledge.parameters import PARAMETERS
 from kettle.knowledge.units import TRADE
 from kettle.power.wiring import from_data
 from web.logbook.calls.measured import ends, is_open, known
@@ -42,6 +43,8 @@ ROWS = {
 }  # fmt: skip
 # The same for a query of calls.
 RELATED = tuple(f"{name}__{along[0]}" if along else name for name, along in ROWS.items())
+# Fields of the plate that a setting changes.
+PLATES = tuple(one.plate for one in PARAMETERS.values() if one.plate)
 PROGRAM_PARAMETERS = {"defrosts_per_day", *(role.parameter for role in ROLES.values() if role.parameter)}
 
 
@@ -111,6 +114,8 @@ def record_of(call, shown=TRADE, now=None, beside=None):
     if "refrigerant" in told_with:
         # It was changed since: what came before was on the old one.
         unit = replace(unit, refrigerant=refrigerants.get(told_with["refrigerant"]))
+    # What it was set to before this call set it otherwise.
+    unit = replace(unit, **{plate: told_with[plate] for plate in PLATES if plate in told_with})
     made, several = _Made(Rows(call)), unit.evaporators > 1
     _told(made, call)
     _seen(made, call, several)

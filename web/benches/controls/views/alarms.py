@@ -56,5 +56,9 @@ def _settings(standing):
         offset_f=figure("alarm_high", "alarm_high"),
         differential_f=figure("differential", "differential") or standing.unit.differential_f,
         start_delay_min=figure("anti_short_cycle", "anti_short_cycle"),
-        interlock=bool(read["interlock"]) if "interlock" in read else None,
+        interlock=alarms.expects_interlock(left["interlock"])
+        if "interlock" in left
+        else bool(read["interlock"])
+        if "interlock" in read
+        else None,
     )

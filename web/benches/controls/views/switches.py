@@ -11,6 +11,8 @@ from kettle.benches.controls.drawing import drawn
 from kettle.benches.controls.predict import by_setting, stops_early
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.parameters import PARAMETERS
+from kettle.knowledge.units import TRADE
 from web.benches.controls.actions.keep_days import DAYS, keep_days
 from web.benches.controls.actions.keep_switch import keep_switch
 from web.benches.controls.views.alarms import alarms_context
@@ -55,7 +57,8 @@ def _pressure(asked, standing):
     build = asked.choice("build", pressure.BUILDS)
     warmest, coldest = wanted_air(asked, unit)
     td = asked.figure("td_f", "TD", "°F diff", facts.derived.get("td_f") or pressure.usual_td_f(unit))
-    found_in, found_out = facts.number("lp_cut_in_psig"), facts.number("lp_cut_out_psig")
+    stands_in, stands_out = facts.number("lp_cut_in_psig"), facts.number("lp_cut_out_psig")
+    found_in, found_out = _found(standing.call, "lp_cut_in", stands_in), _found(standing.call, "lp_cut_out", stands_out)
     ambient = facts.number("ambient_f") or USUAL_DAY_F
     of_site = year_of_site(standing.call.unit.site)
     cold, hot = year.at_condenser_f(unit, of_site)
@@ -70,8 +73,8 @@ def _pressure(asked, standing):
     except FieldErrors as error:
         asked.wrong.update(error.by_field)
     usual = proposal.setting if proposal else pressure.fallback(unit)
-    cut_in = asked.figure("cut_in", "Cut-in", "psig", found_in if found_in is not None else usual.cut_in_psig)
-    cut_out = asked.figure("cut_out", "Cut-out", "psig", found_out if found_out is not None else usual.cut_out_psig)
+    cut_in = asked.figure("cut_in", "Cut-in", "psig", stands_in if stands_in is not None else usual.cut_in_psig)
+    cut_out = asked.figure("cut_out", "Cut-out", "psig", stands_out if stands_out is not None else usual.cut_out_psig)
     try:
         setting = pressure.checked(r, altitude, cut_in, cut_out)
     except FieldErrors as error:
@@ -120,6 +123,12 @@ def _pressure(asked, standing):
             "found_out": "" if found_out is None else shown.edit(found_out, "psig"),
         },
     }  # fmt: skip
+
+
+def _found(call, code, stands):
+    """What an end of the switch was found at: before the first change of this call that stands, else as it stands."""
+    first = call.settingchanges.filter(parameter=code, undone_at=None).order_by("at", "pk").first()
+    return stands if first is None else TRADE.parse(first.as_found, PARAMETERS[code].unit)
 
 
 def _taken(asked, proposal):

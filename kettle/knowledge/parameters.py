@@ -11,7 +11,8 @@ from kettle.knowledge.units import TRADE, ShownUnits
 class Parameter:
     """One setting: role, what it is called, unit and range; `text` marks a setting that is a word.
 
-    `act` is what changing it is done to (part, word), `observed` the observation that it is too, `plate` the field of the unit it sets.
+    `act` is what changing it is done to (part, word), `observed` the observation that it is too, `plate` the field of the unit it sets
+    (a set point sets none: a dial that is off is set to what makes the box right).
     """
 
     code: str
@@ -48,7 +49,7 @@ _TIMER: Final = ("timer", "set")
 _PRESSURE: Final = ("pressure_control", "adjusted")
 # fmt: off
 PARAMETERS: Final[dict[str, Parameter]] = {p.code: p for p in (
-    Parameter("set_point", "Set point", "°F", -60, 80, act=_STAT, plate="set_f"),
+    Parameter("set_point", "Set point", "°F", -60, 80, act=_STAT),
     Parameter("differential", "Differential", "°F diff", 0.5, 30, act=_STAT, plate="differential_f"),
     Parameter("target_superheat", "Target superheat", "°F diff", 2, 30),
     Parameter("defrosts_per_day", "Defrosts", "a day", 0, 48, act=_TIMER, observed="defrosts_per_day"),

@@ -99,25 +99,24 @@ def test_a_setting_is_kept_as_found_and_as_left(at_work, call):
     assert "45 min" in at_work.get(reverse("unit", args=[call.unit_id])).content.decode()
 
 
-def test_a_set_point_and_a_differential_are_put_on_the_plate_and_earlier_calls_keep_theirs(at_work, call, user):
+def test_a_differential_is_put_on_the_plate_and_earlier_calls_keep_theirs(at_work, call, user):
     was = call.unit.resolved()
     before = open_call(user, call.unit)
     data = {"parameter": "differential", "as_found": "3", "as_left": "6", "why": "started every four minutes"}
     at_work.post(reverse("setting", args=[call.number]), data)
-    at_work.post(
-        reverse("setting", args=[call.number]), {"parameter": "set_point", "as_found": "-5", "as_left": "-8", "why": "soft ice cream"}
-    )
+    # A dial that is off is set to what makes the box right: what is wanted of the box stays.
+    data = {"parameter": "set_point", "as_found": "-5", "as_left": "-12", "why": "the dial is seven off"}
+    at_work.post(reverse("setting", args=[call.number]), data)
     call.refresh_from_db()
     unit = Unit.objects.get(pk=call.unit_id)
-    assert (unit.differential_f, unit.set_f) == (6.0, -8.0)
+    assert (unit.differential_f, unit.resolved().set_f) == (6.0, was.set_f)
     # As found it was what it was; what is judged now is what it is set to.
     record = record_of(call)
-    assert record.unit.differential_f == was.differential_f and (record.unit_now.differential_f, record.unit_now.set_f) == (6.0, -8.0)
+    assert (record.unit.differential_f, record.unit_now.differential_f, record.unit_now.set_f) == (was.differential_f, 6.0, was.set_f)
     before.refresh_from_db()
     assert record_of(before).unit_now.differential_f == was.differential_f
     undo_entry(user, SettingChange.objects.get(parameter="differential"))
     assert Unit.objects.get(pk=call.unit_id).differential_f == was.differential_f
-    assert record_of(call).unit_now.set_f == -8.0
 
 
 def test_an_interlock_and_a_probe_role_are_settings_that_put_right_what_was_found(at_work, call, read_in):
@@ -126,10 +125,9 @@ def test_an_interlock_and_a_probe_role_are_settings_that_put_right_what_was_foun
     at_work.post(reverse("setting", args=[call.number]),
                  {"parameter": "interlock", "as_found": "wired", "as_left": "none", "why": "none is wired"})  # fmt: skip
     told = told_of(call)
-    assert "circuit_extra" not in told.now(1).facts.seen and "parameters.interlock_set" in [
-        step.did.code for step in told.call.staged.steps
-    ]
-    assert told.left[0].codes != ("wrong_parameters",)
+    assert "circuit_extra" not in told.now(1).facts.seen
+    assert [step.did.code for step in told.call.staged.steps] == ["parameters.interlock_set"]
+    assert told.left[0].probability < 0.25
 
 
 def test_a_wrong_setting_names_each_field_and_keeps_what_was_typed(at_work, call):

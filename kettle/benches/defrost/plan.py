@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.benches.defrost.program import HEATED, Program
+from kettle.benches.defrost.program import FOUND, HEATED, LEFT, OWN, Program
 from kettle.benches.defrost.schools import SCHOOLS, USUAL, Limits, propose
 from kettle.benches.defrost.situation import DOUBTS, Situation, cured
 from kettle.benches.defrost.week import Outlook, look_ahead
@@ -12,9 +12,9 @@ from kettle.knowledge.units import TRADE, ShownUnits, format_number
 
 CURED_DAYS: Final = 3
 MELTS_NOTHING: Final = "Air at or below freezing melts nothing: no program can win here. A heater would, or a box held above freezing"
-FOUND: Final = "found"
 # Share of the work that finding the programs takes; the rest is their weeks.
 FINDING: Final = 0.25
+IT_WINS: Final = {FOUND: "Leave it as it was found: it wins already", LEFT: "Leave it as you set it: it wins"}
 # A program must do so much better than another, in kWh of heat a day, to be worth a sentence.
 WORTH_KWH: Final = 0.3
 LONG_OVER_MIN: Final = 20.0
@@ -57,8 +57,9 @@ def plan(
     limits: Limits = USUAL,
     shown: ShownUnits = TRADE,
     tell: Callable[[float], None] | None = None,
+    left: Program | None = None,
 ) -> Plan:
-    """Return the plan for a unit; `found` is its program as found where it is known.
+    """Return the plan for a unit; `found` is its program as found where it is known, `left` as it was set on this call.
 
     `tell` is called with the share done and may raise `Stopped`. Words are in the units of `shown`. Raises InputError as
     `situation` does.
@@ -68,16 +69,17 @@ def plan(
         return None if tell is None else lambda done: tell(begins + share * done)
 
     proposed = propose(asked, limits, told(0.0, FINDING))
-    programs = ({FOUND: found} if found is not None else {}) | proposed
+    own = {code: one for code, one in ((FOUND, found), (LEFT, left if left != found else None)) if one is not None}
+    programs = own | proposed
     if not programs:
         return Plan((), "", (), (MELTS_NOTHING,))
     weeks = look_ahead(asked, list(programs.values()), tell=told(FINDING, 1.0 - FINDING))
     outlooks = dict(zip(programs, weeks, strict=True))
-    names = {school.code: school for school in SCHOOLS}
+    names, unit_heated = {school.code: school for school in SCHOOLS}, asked.unit.defrost in HEATED
     choices = []
     for code, outlook in outlooks.items():
         school = names.get(code)
-        label, says = (school.label, school.says) if school else ("As found", "what the controller does now")
+        label, says = (school.label, school.says_on(unit_heated)) if school else OWN[code]
         disproved = asked.against(outlook.program)
         spoken = ((disproved,) if disproved else ()) + tuple(against(outlook, code, asked, limits, shown))
         choices.append(Choice(code, label, says, outlook, spoken, bool(disproved)))
@@ -123,7 +125,7 @@ def _best(choices: list[Choice]) -> Choice | None:
     def worth(choice: Choice) -> tuple[float, ...]:
         o = choice.outlook
         heat, filled = round(o.heat_kwh.middle, 1), round(o.blocked.high, 1)
-        return not o.kept[1], len(choice.against), heat, choice.code != FOUND, filled, o.starts_a_day.middle
+        return not o.kept[1], len(choice.against), heat, choice.code not in OWN, filled, o.starts_a_day.middle
 
     return min(winners, key=worth)
 
@@ -132,7 +134,7 @@ def _reasons(take: Choice, choices: list[Choice], shown: ShownUnits) -> list[str
     """Why this one, in sentences made from the figures."""
     o = take.outlook
     clear = "The coil comes out clear each time"
-    reasons = ["Leave it as it was found: it wins already"] if take.code == FOUND else []
+    reasons = [IT_WINS[take.code]] if take.code in OWN else []
     reasons.append(f"{clear}, with all against it too" if o.kept[1] else f"{clear}, as assumed")
     if o.starts_a_day.middle and o.clear_min.middle >= 1.0:
         reasons.append(f"It needs {o.clear_min.middle:.0f} min at worst, {o.margin_min.middle:.0f} min to spare before the fail-safe")
@@ -148,7 +150,7 @@ def _reasons(take: Choice, choices: list[Choice], shown: ShownUnits) -> list[str
             reasons.append(f"{format_number(less)} kWh a day less heat into the box than as found")
         if cooler > 1.0:
             reasons.append(f"The box peaks {shown.text(cooler, '°F diff', 0)} lower than as found")
-    rivals = [c for c in choices if c.code not in (FOUND, take.code) and c.outlook.wins and not c.disproved]
+    rivals = [c for c in choices if c.code not in (*OWN, take.code) and c.outlook.wins and not c.disproved]
     more = [c for c in rivals if c.outlook.heat_kwh.middle > o.heat_kwh.middle + WORTH_KWH]
     worse = [c for c in rivals if c not in more and len(c.against) > len(take.against)]
     if more:
@@ -163,10 +165,10 @@ def _names(choices: list[Choice]) -> str:
 
 def _cures(asked: Situation, choices: list[Choice]) -> list[str]:
     """Why no program wins, and which repairs let one win, tried in the model."""
-    best = min((c for c in choices if c.code != FOUND), key=lambda c: (c.outlook.left_lb.middle, c.outlook.over_limit_min.middle))
+    best = min((c for c in choices if c.code not in OWN), key=lambda c: (c.outlook.left_lb.middle, c.outlook.over_limit_min.middle))
     lines = [f"No program wins. Even with {best.label.lower()}, {best.against[0]}"]
     for repair, repaired in cured(asked).items():
-        weeks = look_ahead(repaired, [choice.outlook.program for choice in choices if choice.code != FOUND], CURED_DAYS, DOUBTS[:1])
+        weeks = look_ahead(repaired, [choice.outlook.program for choice in choices if choice.code not in OWN], CURED_DAYS, DOUBTS[:1])
         winners = [week for week in weeks if week.wins]
         first = repair[0].upper() + repair[1:]
         if winners:
@@ -174,5 +176,6 @@ def _cures(asked: Situation, choices: list[Choice]) -> list[str]:
         else:
             lines.append(f"{first}: not enough by itself")
     if len(lines) == 1:
-        lines.append("Look at doors, heater and drain first, and melt what is there; then plan again")
+        heater = ", heater" if asked.unit.defrost in HEATED else ", fans"
+        lines.append(f"Look at doors{heater} and drain first, and melt what is there; then plan again")
     return lines

@@ -20,6 +20,9 @@ FAR_TOO_LONG: Final = 1.6
 TERMINATES_F: Final = (40.0, 75.0)
 CLOSEST_MIN: Final = 90
 FREEZING_F: Final = 32.0
+# Programs of a call itself, beside those of the schools: code -> label, what they are.
+FOUND, LEFT = "found", "left"
+OWN: Final = {FOUND: ("As found", "what the controller did when you came"), LEFT: ("As left", "what you set")}
 
 
 @dataclass(frozen=True)
@@ -185,13 +188,16 @@ def _rule_long(p: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours) 
     if needed is None or fail_safe is None or fail_safe <= FAR_TOO_LONG * needed:
         return None
     low, high = (share * needed for share in FAIL_SAFE_OVER)
-    return f"Far over the {needed:.0f} min it takes: {low:.0f} to {high:.0f} min would do, and the rest is heat into the box"
+    rest = "time without cooling" if unit.defrost in AIR else "heat into the box"
+    return f"Far over the {needed:.0f} min it takes: {low:.0f} to {high:.0f} min would do, and the rest is {rest}"
 
 
 def _rule_termination(p: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours) -> str | None:
     ends = p.values.get("termination_f")
     if ends is None:
-        return "Nothing ends it but the clock" if unit.defrost in HEATED and p.starts_min else None
+        # Nobody wrote it down, and it was seen to end by it: then something ends it.
+        by_coil = seen.get("defrost_ended_by") == "termination"
+        return "Nothing ends it but the clock" if unit.defrost in HEATED and p.starts_min and not by_coil else None
     if ends < TERMINATES_F[0] and unit.defrost in HEATED:
         return "Ends while the far end may still hold ice"
     return "Ends long after the coil is clear: steam to the ceiling" if ends > TERMINATES_F[1] else None
@@ -239,6 +245,15 @@ def _meets(start: float, length: float, at: float, around: float) -> bool:
     return (at - around - start) % DAY_MIN < length or (start - (at - around)) % DAY_MIN < 2 * around
 
 
+def no_stronger(program: Program, shown: Program) -> bool:
+    """Return whether a program defrosts no more often, no longer and no warmer than another; one on demand is not compared."""
+    if program.values.get("demand_pct"):
+        return False
+    longest = [one.values.get("fail_safe_min", 240.0) for one in (program, shown)]
+    warmest = [one.values.get("termination_f", 999.0) for one in (program, shown)]
+    return len(program.starts_min) <= len(shown.starts_min) and longest[0] <= longest[1] and warmest[0] <= warmest[1]
+
+
 _RULES: Final[tuple[tuple[str, Callable[[Program, Unit, Mapping[str, Value], Hours], str | None]], ...]] = (
     ("starts", _rule_air),
     ("starts", _rule_none),
@@ -253,12 +268,19 @@ _RULES: Final[tuple[tuple[str, Callable[[Program, Unit, Mapping[str, Value], Hou
 )
 
 
-def concerns(program: Program, unit: Unit, seen: Mapping[str, Value], hours: Hours = Hours()) -> list[Concern]:
+def concerns(
+    program: Program,
+    unit: Unit,
+    seen: Mapping[str, Value],
+    hours: Hours = Hours(),
+    against: str = "",
+) -> list[Concern]:
     """Return everything about a program that goes against sense, by what was seen of the last defrost and the hours.
 
+    `against`: how the site has shown that it leaves ice on this coil; empty where it has not.
     Rules: field practice, as each says in words.
     """
-    found = []
+    found = [Concern("starts", f"{against[:1].upper()}{against[1:]}")] if against else []
     for role, rule in _RULES:
         text = rule(program, unit, seen, hours)
         if text is not None:

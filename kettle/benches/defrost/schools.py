@@ -57,12 +57,22 @@ class School:
     code: str
     label: str
     says: str
+    says_by_air: str = ""
+
+    def says_on(self, heated: bool) -> str:
+        """Return what it says of a coil that is cleared by heat, or by the air of its box."""
+        return self.says if heated or not self.says_by_air else self.says_by_air
 
 
 SCHOOLS: Final = (
     School("few_long", "Few and long", "two to four a day, each ended by the coil"),
     School("many_short", "Many and short", "six or more a day where doors are abused"),
-    School("as_needed", "No more than needed", "as few as needed: every defrost is heat into the box, none on a clear coil"),
+    School(
+        "as_needed",
+        "No more than needed",
+        "as few as needed: every defrost is heat into the box, none on a clear coil",
+        "as few as needed: every defrost is time without cooling, none on a clear coil",
+    ),
     School("demand", "On demand", "when the coil has lost its grip, not by the clock"),
 )
 

@@ -7,7 +7,7 @@ from typing import Final
 
 import numpy as np
 
-from kettle.benches.defrost.program import Hours, Program
+from kettle.benches.defrost.program import Hours, Program, no_stronger
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
 from kettle.knowledge.unit import Unit
@@ -88,7 +88,7 @@ class Situation:
 
     def against(self, program: Program) -> str:
         """Return why the site has disproved a program: one no stronger left ice there; empty where it has not."""
-        return next((why for shown, why in self.disproved if _no_stronger(program, shown)), "")
+        return next((why for shown, why in self.disproved if no_stronger(program, shown)), "")
 
     @property
     def usual_day(self) -> Figures:
@@ -191,15 +191,6 @@ def cured(asked: Situation) -> dict[str, Situation]:
         moisture = asked.moisture / prod(factor for factor, _ in asked.doors)
         repairs[" and ".join(repairs)] = replace(asked, moisture=moisture, doors=(), working=1.0)
     return repairs
-
-
-def _no_stronger(program: Program, shown: Program) -> bool:
-    """Whether a program defrosts no more often, no longer and no warmer than another; one on demand is not compared."""
-    if program.values.get("demand_pct"):
-        return False
-    longest = [one.values.get("fail_safe_min", 240.0) for one in (program, shown)]
-    warmest = [one.values.get("termination_f", 999.0) for one in (program, shown)]
-    return len(program.starts_min) <= len(shown.starts_min) and longest[0] <= longest[1] and warmest[0] <= warmest[1]
 
 
 def calibrated(

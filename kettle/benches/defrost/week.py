@@ -6,12 +6,13 @@ from typing import Any, Final
 
 import numpy as np
 
-from kettle.benches.defrost.program import DAY_MIN, Program
+from kettle.benches.defrost.program import AIR, DAY_MIN, Program
 from kettle.benches.defrost.situation import DOUBTS, ICE_STAYS, Doubt, Situation, plant_of, set_program
+from kettle.knowledge.bands import default_band
 from kettle.plant.box import ICE_LB_FT3, WATER_LB_FT3
 from kettle.plant.controls import LONGEST_GUESS_MIN, WAS_CLEAR
 from kettle.plant.parts import Plant
-from kettle.plant.rows import Figures
+from kettle.plant.rows import SECTIONS, Figures
 from kettle.plant.run import run, set_clock
 from kettle.plant.state import at_rest, wipe_tallies
 
@@ -22,6 +23,8 @@ BTU_PER_KWH: Final = 3412.14
 PACKED: Final = 0.95
 TOO_WARM_MIN: Final = 240.0
 CURVE_EVERY_S: Final = 600.0
+# Air that has not cleared a coil after so long does not, min.
+LONGEST_AIR_MIN: Final = 240.0
 
 
 @dataclass(frozen=True)
@@ -101,15 +104,36 @@ def look_ahead(
             tell((done + 1) / days)
     assert course is not None
     size = len(doubts)
-    return [_outlook(program, plant, course, slice(i * size, (i + 1) * size), days) for i, program in enumerate(programs)]
+    longest = _by_air_min(asked, plant, course.state) if asked.unit.defrost in AIR else course.state.worst_clear_min
+    return [_outlook(program, plant, course, slice(i * size, (i + 1) * size), days, longest) for i, program in enumerate(programs)]
+
+
+def _by_air_min(asked: Situation, plant: Plant, week: Any) -> Figures:
+    """Minutes that each variant's worst frost of a week takes to clear by air.
+
+    A defrost by the clock may meet a coil that an off-cycle has cleared, or one at the end of a long run: the box at its coldest, the
+    coil cold below it, and all the frost there was. The last is what its program has to be long enough for.
+    """
+    still = Plant(plant.unit, plant.refrigerant, plant.parts.copy())
+    p = still.parts
+    p.fail_safe_min, p.termination_f, p.demand_share = LONGEST_AIR_MIN, 999.0, 0.0
+    coldest = p.set_f - p.differential_f / 2.0
+    state = at_rest(still, air_f=coldest, outside_f=asked.outside_f)
+    td = sum(default_band(asked.unit, "td_f") or (10.0, 10.0)) / 2.0
+    state.metal_f = np.repeat((coldest - td)[:, None], SECTIONS, axis=1)
+    state.frost_lb = np.repeat(week.worst_frost_lb[:, None] / SECTIONS, SECTIONS, axis=1)
+    state.frost_ft3 = np.repeat((week.worst_blocked * p.gap_ft3)[:, None] / SECTIONS, SECTIONS, axis=1)
+    state.next_defrost_h = state.hours
+    run(still, LONGEST_AIR_MIN / 60.0 + 0.1, asked.outside_f, state, usual=asked.usual_day)
+    return np.asarray(state.last_clear_min)
 
 
 def _span(values: Figures) -> Span:
     return Span(float(values[0]), float(values.min()), float(values.max()))
 
 
-def _outlook(program: Program, plant: Plant, course: Any, part: slice, days: int) -> Outlook:
-    p, s, first = plant.parts[part], course.state[part], part.start
+def _outlook(program: Program, plant: Plant, course: Any, part: slice, days: int, longest: Figures) -> Outlook:
+    p, s, first, clear_min = plant.parts[part], course.state[part], part.start, longest[part]
     ended = s.defrosts > 0
     # Without a defrost, what lies on the coil at the end is what is left.
     left = np.where(ended, s.last_left_lb, (s.frost_lb + s.ice_lb).sum(axis=1))
@@ -124,8 +148,8 @@ def _outlook(program: Program, plant: Plant, course: Any, part: slice, days: int
         starts_a_day=_span(s.defrosts / days),
         frost_lb=_span(s.worst_frost_lb),
         blocked=_span(s.worst_blocked),
-        clear_min=_span(np.where(ended, s.worst_clear_min, 0.0)),
-        margin_min=_span(np.where(ended, fail_safe - s.worst_clear_min, 0.0)),
+        clear_min=_span(clear_min),
+        margin_min=_span(np.where(ended, fail_safe - clear_min, 0.0)),
         runs_on_min=_span(np.maximum(s.ran_min - s.clear_min, 0.0) / np.maximum(s.defrosts, 1.0)),
         box_peak_f=_span(s.peak_f),
         over_limit_min=_span(60.0 * s.over_limit_h / days),

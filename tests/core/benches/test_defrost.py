@@ -3,7 +3,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle.benches.defrost import dial, edit, timeline
-from kettle.benches.defrost.program import DAY_MIN, ROLES, Hours, Program, clock, concerns, parse_clock, parse_starts, times
+from kettle.benches.defrost.program import DAY_MIN, ROLES, Hours, Program, clock, concerns, no_stronger, parse_clock, parse_starts, times
 from kettle.judging.electrics import imbalance_pct
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import UnitSpec, resolve
@@ -182,3 +182,26 @@ def test_the_line_of_a_watched_defrost():
     assert (drip.came_pct, drip.late) == (pytest.approx(19.44, abs=0.01), False)
     assert clear.late and clear.from_pct == pytest.approx(33.33, abs=0.01)
     assert ended.expected_min is None and not ended.late
+
+
+def test_a_program_a_coil_was_found_iced_by_is_never_nothing_to_set_right():
+    seen = {"coil_after_defrost": "clear", "defrost_ended_by": "termination", "defrost_ran_min": 20.0}
+    program = Program((0, 360, 720, 1080), GOOD)
+    (said_of,) = concerns(program, FREEZER, seen, against="the coil was found iced by it")
+    assert said_of.text == "The coil was found iced by it"
+    assert concerns(program, FREEZER, seen) == []
+
+
+def test_what_was_seen_to_end_by_temperature_is_not_ended_by_the_clock_alone():
+    unsaid = Program((0, 720), {name: value for name, value in GOOD.items() if name != "termination_f"})
+    assert [one.role for one in concerns(unsaid, FREEZER, {})] == ["termination_f"]
+    assert concerns(unsaid, FREEZER, {"defrost_ended_by": "termination"}) == []
+    assert [one.role for one in concerns(unsaid, FREEZER, {"defrost_ended_by": "time"})] == ["termination_f"]
+
+
+def test_only_a_program_no_stronger_than_one_that_left_ice_is_disproved_by_it():
+    shown = Program((0, 720), {"fail_safe_min": 30.0, "termination_f": 55.0})
+    assert no_stronger(shown, shown) and no_stronger(Program((0,), {"fail_safe_min": 30.0, "termination_f": 55.0}), shown)
+    for more in (Program((0, 480, 960), shown.values), Program((0, 720), {"fail_safe_min": 31.0, "termination_f": 55.0}),
+                 Program((0, 720), {"fail_safe_min": 30.0, "termination_f": 56.0}), Program((), {"demand_pct": 30.0})):  # fmt: skip
+        assert not no_stronger(more, shown)

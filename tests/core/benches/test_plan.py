@@ -16,6 +16,7 @@ from kettle.benches.defrost.week import look_ahead
 from kettle.knowledge.errors import InputError, Stopped
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.knowledge.units import TRADE
+from kettle.plant.sizing import sized
 
 FREEZER = resolve(UnitSpec("walk_in_freezer", "R-404A", compressor_rla_a=14.0, phases=3))
 AIR_COOLER = resolve(UnitSpec("walk_in_cooler", "R-448A", compressor_rla_a=9.4, phases=3, defrost="timed_air"))
@@ -248,3 +249,31 @@ def test_a_program_the_site_has_disproved_is_never_recommended():
     assert not given.against(Program(TOO_MUCH.starts_min, TOO_MUCH.values | {"fail_safe_min": 60.0}))
     assert not given.against(Program((), {"demand_pct": 40.0}))
     assert all(not given.against(choice.outlook.program) for choice in made.choices if choice.code == made.take)
+
+
+def test_air_needs_as_long_for_its_frost_as_hand_worked():
+    """Of the worst frost of a week: its heat of melting, and the metal's, by what air a few degrees over freezing gives the coil."""
+    unit = resolve(UnitSpec("walk_in_cooler", "R-448A", defrost="timed_air", set_f=36))
+    asked = situation(unit, {"ambient_f": 85.0}, {}, Hours())
+    (by_clock,) = look_ahead(asked, [Program((0, 480, 960), {"fail_safe_min": 40.0})], 3, DOUBTS[:1])
+    parts = sized(unit).parts[0]
+    frost_lb, minutes = by_clock.frost_lb.middle, by_clock.clear_min.middle
+    # 144 Btu melt a pound; the coil comes up from 11 °F under the box. Air between 35 and 40 °F gives it 3 to 8 °F over freezing.
+    heat_btu = 144.0 * frost_lb + float(parts.metal_btu_f) * 9.0
+    fastest, slowest = (60.0 * heat_btu / (float(parts.coil_air) * over_f) for over_f in (8.0, 2.0))
+    assert frost_lb > 1.0 and 0.8 * fastest < minutes < 1.5 * slowest
+    # More frost takes longer, however the clock meets the off-cycles.
+    damp = situation(unit, {"ambient_f": 85.0, "door_traffic": "heavy"}, {}, Hours())
+    (wet,) = look_ahead(damp, [Program((0, 480, 960), {"fail_safe_min": 40.0})], 3, DOUBTS[:1])
+    assert wet.frost_lb.middle > frost_lb and wet.clear_min.middle > minutes
+
+
+def test_the_program_as_left_is_a_row_of_its_own():
+    unit = resolve(UnitSpec("walk_in_cooler", "R-448A", defrost="timed_air", set_f=36))
+    asked = situation(unit, {"ambient_f": 85.0}, {}, Hours())
+    found, left = Program((0,), {"fail_safe_min": 15.0}), Program((0, 480, 960), {"fail_safe_min": 30.0})
+    made = plan(asked, found, left=left)
+    assert [(one.code, one.label) for one in made.choices[:2]] == [("found", "As found"), ("left", "As left")]
+    assert "time without cooling" in made.choice("as_needed").says
+    assert not any("heat" in text for one in made.choices for text in one.against)
+    assert [one.code for one in plan(asked, found, left=found).choices].count("left") == 0

@@ -7,6 +7,7 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
+from kettle.benches.defrost.program import Program
 from kettle.benches.defrost.situation import UNWATCHED, WATCHED
 from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_program import keep_program
@@ -31,7 +32,9 @@ BEGIN = planning.begin
 @pytest.fixture(autouse=True)
 def at_once(monkeypatch):
     """Plans are worked out where they are asked for, inside the test's transaction."""
-    monkeypatch.setattr(planning, "begin", lambda plan, asked, found, shown: planning.work(plan.pk, asked, found, plan.asked, shown))
+    monkeypatch.setattr(
+        planning, "begin", lambda plan, asked, found, shown, left: planning.work(plan.pk, asked, found, plan.asked, shown, left)
+    )
 
 
 def try_out(client, call, typed, **act):
@@ -270,8 +273,22 @@ def test_a_coil_found_iced_disproves_its_program_until_something_is_mended(at_wo
     asked = planning.situation_of(call, judge_call(call).facts)
     assert asked.disproved[0][1] == "the coil was found iced by it" and asked.fit[0].startswith("Found iced")
     assert "Leave it as it was found" not in asking(at_work, call)
+    assert (
+        planning.against_by_site(call, judge_call(call).facts, Program((0,), {"fail_safe_min": 1.0, "termination_f": 40.0}))
+        == "the coil was found iced by it"
+    )
+    stop = at_work.get(reverse("stop", args=[call.number, "programs"])).content.decode()
+    assert "The coil was found iced by it" in stop
     at_work.post(reverse("done", args=[call.number]), {"act": "heater.replaced"})
     assert planning.situation_of(call, judge_call(call).facts).disproved == ()
+    assert planning.against_by_site(call, judge_call(call).facts, Program((0,), {"fail_safe_min": 1.0, "termination_f": 40.0})) == ""
+
+
+def test_the_program_as_left_is_a_row_of_the_plan(at_work, call, found):
+    at_work.post(reverse("keep-program", args=[call.number, "left"]),
+                 {"starts": "3 a day", "fail_safe_min": "35", "termination_f": "55", "why": "clears in 25"})  # fmt: skip
+    body = asking(at_work, call)
+    assert "<b>As found</b>" in body and "<b>As left</b>" in body and 'aria-label="Take as left"' not in body
 
 
 def test_a_melt_keeps_what_the_ice_said(at_work, user, call, found, read_in):

@@ -11,7 +11,7 @@ from functools import lru_cache
 from django.db import connection
 from django.utils import timezone
 
-from kettle.benches.defrost.program import Hours, Program
+from kettle.benches.defrost.program import Hours, Program, no_stronger
 from kettle.benches.ice.map import ICED_FORMS
 from kettle.knowledge.errors import Stopped
 from web.benches.defrost.actions.plan_defrosts import CUT_OFF, has_room
@@ -91,6 +91,15 @@ def _as_found(call, facts):
     return iced, first.get("box_temp_f"), facts.seen | {key: first[key] for key in DOOR_KEYS if key in first}
 
 
+def against_by_site(call, facts, program):
+    """How the site has shown that a program leaves ice on the coil; empty where it has not, or what was mended since may have been why."""
+    if any(step.part in MENDED for step in acts_of(call)):
+        return ""
+    iced, _, _ = _as_found(call, facts)
+    disproved = _disproved(kept_programs(call).get("found"), iced, list(watched_on(call.unit)))
+    return next((why for shown, why in disproved if no_stronger(program, shown)), "")
+
+
 def _disproved(found, iced, watches):
     """Programs that left ice on this coil, each with why."""
     programs = []
@@ -132,9 +141,9 @@ _waiting = {}
 _turns = threading.Lock()
 
 
-def begin(plan, asked, found, shown):
+def begin(plan, asked, found, shown, left=None):
     """Work on a plan in the background, or let it wait for its turn."""
-    given = (plan.pk, asked, found, plan.asked, shown)
+    given = (plan.pk, asked, found, plan.asked, shown, left)
     if plan.state == "waiting":
         _waiting[plan.pk] = given
         return
@@ -151,11 +160,11 @@ def _next_turn():
                 now = timezone.now()
                 if DefrostPlan.objects.filter(pk=plan.pk, state="waiting").update(state="working", touched_at=now):
                     plan.state = "working"
-                    _, asked, found, _, shown = _waiting.pop(plan.pk)
-                    begin(plan, asked, found, shown)
+                    _, asked, found, _, shown, left = _waiting.pop(plan.pk)
+                    begin(plan, asked, found, shown, left)
 
 
-def work(pk, asked, found, limits, shown):
+def work(pk, asked, found, limits, shown, left=None):
     """Work out a plan inside limits (fields of `Limits`) and keep it, telling how far it is; it ends early when its row says stopped."""
     from kettle.benches.defrost import plan as core
     from kettle.benches.defrost.schools import Limits
@@ -165,7 +174,7 @@ def work(pk, asked, found, limits, shown):
             raise Stopped
 
     try:
-        made = core.plan(asked, found, Limits(**limits), shown, tell)
+        made = core.plan(asked, found, Limits(**limits), shown, tell, left)
         result = as_kept(made, asked)
         DefrostPlan.objects.filter(pk=pk, state="working").update(state="done", share=1.0, result=result)
     except Stopped:

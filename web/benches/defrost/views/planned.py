@@ -24,7 +24,8 @@ def ask(request, number):
         return show(request, call, "programs", standing, asked=request.POST, plan_errors=errors)
     kept = planning.kept_programs(call)
     found = planning.program_of(kept["found"]) if "found" in kept else None
-    planning.begin(plan, asked, found, standing.shown)
+    left = planning.program_of(kept["left"]) if "left" in kept else None
+    planning.begin(plan, asked, found, standing.shown, left)
     return redirect("plan", number=number)
 
 

@@ -1,7 +1,7 @@
 """A plan as it is shown: its programs side by side, in the person's units; one of them taken."""
 
 from kettle.benches.defrost.edit import over
-from kettle.benches.defrost.program import HEATED, Program, times
+from kettle.benches.defrost.program import HEATED, OWN, Program, times
 from kettle.knowledge.units import format_number
 from web.benches.defrost import planning
 from web.logbook.models.defrosts import AT_WORK
@@ -22,7 +22,6 @@ ALSO = (
     ("runs_on_min", "goes on {} once it is clear", "min", 0),
 )
 NEVER = {"middle": "over 4 h", "range": ""}
-FOUND = "found"
 
 
 def _figure(span, unit, decimals, shown):
@@ -46,7 +45,7 @@ def _choice(kept, columns, shown):
     cells = [(heading, told[name]) for name, heading, _, _ in columns]
     also = [text.format(shown.text(figures[name][0], unit, decimals)) for name, text, unit, decimals in ALSO]
     at_times = f"{starts}{length}" if kept["starts"] or kept["values"].get("demand_pct") else "no starts"
-    return kept | {"cells": cells, "also": also, "times": at_times, "is_found": kept["code"] == FOUND}
+    return kept | {"cells": cells, "also": also, "times": at_times, "is_own": kept["code"] in OWN}
 
 
 def short_figures(outlook, shown):
@@ -78,6 +77,7 @@ def plan_context(call, shown, typed=None, errors=None):
         "asked": typed if typed is not None else _asked(plan, shown),
         "plan_errors": errors or {},
         "limit_unit": shown.label("°F"),
+        "heated": call.unit.resolved().defrost in HEATED,
     }
 
 

@@ -89,7 +89,8 @@ def judged_sides(kept, draft, standing, hours):
     sides = [("As found", found)] if found else []
     if draft is not None and (draft != found or "left" in kept):
         sides.append(("As left", draft))
-    return [(label, concerns(program, unit, seen, hours)) for label, program in sides]
+    call, facts = standing.call, standing.judgement.facts
+    return [(label, concerns(program, unit, seen, hours, planning.against_by_site(call, facts, program))) for label, program in sides]
 
 
 def _rows(unit, kept, shown, typed, errors):

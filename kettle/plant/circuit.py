@@ -38,6 +38,10 @@ TURN_F: Final = 4.0
 # A capillary tube passes this much more for each °F of subcooling.
 TUBE_FEELS: Final = 0.035
 LEAST_OPEN: Final = 0.03
+# A tube floods only as far as its charge goes: liquid that leaves the coil stands behind it, in suction line and accumulator, and is
+# missed in the condenser until the tube draws gas too. As coils full of it for all of the flow; judgement.
+BEHIND_COIL: Final = 3.0
+BEHIND_H: Final = 10.0 / 60.0
 # Of the compressor's power, what heats the gas rather than the shell.
 HEAT_KEPT: Final = 0.75
 # The mean heat capacity of hot gas lies between that of saturated vapour at its pressure and that of cold vapour, falling fast as it
@@ -117,7 +121,7 @@ def look_up(table: Figures, low_f: float, row: int, temperature_f: float) -> flo
 def _place_charge(p: Parts, s: State, f: Flows, liquid_density: float, coolant_f: float) -> None:
     """Where the charge stands: share of the condenser under liquid, how far the liquid line lacks, share of the receiver."""
     condenser_lb, receiver_lb = p.condenser_ft3 * liquid_density, p.receiver_ft3 * liquid_density
-    left = p.charge_lb - p.evaporator_lb * (0.35 + 0.65 * s.wetted / WETTED) - p.line_lb
+    left = p.charge_lb - p.evaporator_lb * (0.35 + 0.65 * (s.wetted + s.behind) / WETTED) - p.line_lb
     if p.receiver_ft3 <= 0:
         flooded, short, share = left / condenser_lb, (DRAINED - left / condenser_lb) / 0.14, 0.0
     else:
@@ -214,6 +218,9 @@ def step(p: Parts, s: State, f: Flows, table: Figures, low_f: float, coolant_f: 
     f.flooding = min(max(unmet / need, 0.0), 1.0) if need > 0 else 0.0
     if on:
         s.wetted += (wetted - s.wetted) * (1.0 - np.exp(-dt_h / COIL_H))
+    # At rest what stood behind the coil boils off in the warm line.
+    stands = BEHIND_COIL * f.flooding if on and p.tube > 0 else 0.0
+    s.behind += (stands - s.behind) * (1.0 - np.exp(-dt_h / BEHIND_H))
     bare = max(1.0 - s.wetted, 0.0)
     f.superheat_f = max(s.air_f - s.sst_f, 0.0) * (1.0 - np.exp(-p.vapor_side * bare / max(taken * vapor_cp, 1e-6))) if on else 0.0
     if on:

@@ -41,6 +41,7 @@ class State:
     sst_f: float
     sct_f: float
     wetted: float
+    behind: float
     rejected_f: float
     opening: float
     bulb_f: float

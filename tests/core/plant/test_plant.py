@@ -350,6 +350,18 @@ def test_a_box_is_held_by_pressure_as_by_a_thermostat():
     assert abs(late.mean() - 37.0) < 4 and course.state.starts[0] > 10
 
 
+@pytest.mark.parametrize("outside_f", [95.0, 105.0])
+@pytest.mark.parametrize("control", ["thermostat", "suction_pressure"])
+def test_a_sound_capillary_unit_holds_its_box_on_a_hot_day(control, outside_f):
+    """A tube floods only as far as its charge goes: suction falls with the box, it stops, and its coil clears."""
+    plant = sized(resolve(replace(PRESETS["bottle_cooler"], box_control=control)))
+    state = at_rest(plant, outside_f=outside_f)
+    course = run(plant, 48.0, outside_f, state, every_s=60.0)
+    late = course.series["air_f"][12 * 60 :, 0]
+    assert late.max() < 45 and course.series["running"][12 * 60 :, 0].mean() < 0.98
+    assert (course.series["frost_lb"] + course.series["ice_lb"])[12 * 60 :, 0].min() < 0.05
+
+
 def test_an_electronic_valve_holds_its_superheat_steadier_in_the_end():
     course = held_by("walk_in_freezer", metering="eev")
     assert abs(course.series["air_f"][60:, 0].mean() + 5.0) < 3

@@ -41,7 +41,8 @@ LEAST_OPEN: Final = 0.03
 # A tube floods only as far as its charge goes: liquid that leaves the coil stands behind it, in suction line and accumulator, and is
 # missed in the condenser until the tube draws gas too. As coils full of it for all of the flow; judgement.
 BEHIND_COIL: Final = 3.0
-BEHIND_H: Final = 10.0 / 60.0
+BEHIND_H: Final = 30.0 / 60.0
+COIL_FILLS_H: Final = 10.0 / 60.0
 # Of the compressor's power, what heats the gas rather than the shell.
 HEAT_KEPT: Final = 0.75
 # The mean heat capacity of hot gas lies between that of saturated vapour at its pressure and that of cold vapour, falling fast as it
@@ -218,8 +219,8 @@ def step(p: Parts, s: State, f: Flows, table: Figures, low_f: float, coolant_f: 
     f.flooding = min(max(unmet / need, 0.0), 1.0) if need > 0 else 0.0
     if on:
         s.wetted += (wetted - s.wetted) * (1.0 - np.exp(-dt_h / COIL_H))
-    # At rest what stood behind the coil boils off in the warm line.
-    stands = BEHIND_COIL * f.flooding if on and p.tube > 0 else 0.0
+    # At rest what stood behind the coil boils off in the warm line; what floods in the first minutes of a run the coil itself takes up.
+    stands = BEHIND_COIL * f.flooding if on and p.tube > 0 and s.since_start_h > COIL_FILLS_H else 0.0
     s.behind += (stands - s.behind) * (1.0 - np.exp(-dt_h / BEHIND_H))
     bare = max(1.0 - s.wetted, 0.0)
     f.superheat_f = max(s.air_f - s.sst_f, 0.0) * (1.0 - np.exp(-p.vapor_side * bare / max(taken * vapor_cp, 1e-6))) if on else 0.0

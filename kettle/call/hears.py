@@ -295,6 +295,12 @@ def cycle(record: Record, event: Event) -> tuple[Heard, ...]:
     return tuple(found)
 
 
+def leak_place(record: Record, event: Event) -> str:
+    """Return the code of the place an event of the search for a leak is of: of its coil, where there are several."""
+    place = event.data["place"]
+    return place if place == leaks.BACKGROUND or not record.several else leaks.code_of(place, event.on)
+
+
 def leaks_heard(record: Record, until: Event | None = None) -> tuple[dict[str, str], dict[str, float]]:
     """Return what each place gave last in the search for a leak, and what the detector read there, up to an event."""
     heard: dict[str, str] = {}
@@ -302,7 +308,7 @@ def leaks_heard(record: Record, until: Event | None = None) -> tuple[dict[str, s
     for event in record.all_of("leak_look"):
         if until is not None and record.place[event.number] > record.place[until.number]:
             break
-        place = event.data["place"]
+        place = leak_place(record, event)
         heard.pop(place, None)
         heard[place] = event.data["heard"]
         if event.get("reading") is not None:
@@ -314,18 +320,7 @@ def leaks_heard(record: Record, until: Event | None = None) -> tuple[dict[str, s
 def places_found(record: Record, until: Event | None = None) -> tuple[str, ...]:
     """Return the places a leak was found at by the search, as it stood at an event: bubbles, or two signals with quiet neighbours."""
     heard, readings = leaks_heard(record, until)
-    drifting = leaks.drifting(heard, readings)
-    there = {place.code for place in leaks.PLACES}
-    return tuple(
-        code
-        for code, word in heard.items()
-        if word == "bubbles"
-        or (
-            word == "twice"
-            and code not in drifting
-            and all(heard.get(other) == "no" for other in leaks.BY_CODE[code].neighbours if other in there)
-        )
-    )
+    return leaks.named(record.unit, heard, readings)
 
 
 def leak_look(record: Record, event: Event) -> tuple[Heard, ...]:
@@ -333,7 +328,7 @@ def leak_look(record: Record, event: Event) -> tuple[Heard, ...]:
     if places_found(record, event):
         return (Observed("leak_test", "found"),)
     before = [e for e in record.all_of("leak_look") if record.place[e.number] < record.place[event.number]]
-    had = any(e.data["place"] == event.data["place"] and e.data["heard"] in ("bubbles", "twice") for e in before)
+    had = any(leak_place(record, e) == leak_place(record, event) and e.data["heard"] in ("bubbles", "twice") for e in before)
     return (Observed("leak_test", "none_found"),) if had and event.data["heard"] == "no" else NOTHING
 
 

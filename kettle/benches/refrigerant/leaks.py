@@ -1,7 +1,7 @@
 """Where a leak is searched, in which order for a unit and its signs, and what signals at neighbouring places name."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from kettle.judging.facts import Facts
@@ -71,12 +71,49 @@ PLACES: Final[tuple[Place, ...]] = (
 BY_CODE: Final[Mapping[str, Place]] = {place.code: place for place in PLACES}
 # A sign brings its places forward by so much.
 SIGN: Final = 4.0
+# Of several coils each has its own places: the code of one and the coil's number, joined so.
+OF_COIL: Final = "@"
+
+
+def code_of(code: str, coil: int | None = None) -> str:
+    """Return the code of a place, of one coil of several where it belongs to the coil (`coil`, 1 the first)."""
+    return f"{code}{OF_COIL}{coil}" if coil is not None and BY_CODE[code].belongs == "coil" else code
+
+
+def coil_of(code: str) -> int | None:
+    """Return the coil that a place is of; None for one of the whole circuit."""
+    _, _, coil = code.partition(OF_COIL)
+    return int(coil) if coil else None
+
+
+def place(code: str) -> Place:
+    """Return a place by its code; one of a coil of several names it."""
+    base, _, coil = code.partition(OF_COIL)
+    return replace(BY_CODE[base], code=code, label=f"{BY_CODE[base].label}, coil {coil}") if coil else BY_CODE[base]
+
+
+def places_on(unit: Unit) -> list[Place]:
+    """Return the places a unit has, those of the coil once for each of its coils."""
+    coils = range(1, unit.evaporators + 1) if unit.evaporators > 1 else (None,)
+    found = []
+    for one in (one for one in PLACES if one.is_on(unit)):
+        found += [place(code_of(one.code, coil)) for coil in (coils if one.belongs == "coil" else (None,))]
+    return found
+
+
+def near(code: str, unit: Unit) -> tuple[str, ...]:
+    """Return the codes of a place's neighbours that a unit has: on its own coil, and for a place of the circuit on every coil."""
+    base, _, coil = code.partition(OF_COIL)
+    there = [one.code for one in places_on(unit)]
+    return tuple(
+        other for other in there
+        if other.partition(OF_COIL)[0] in BY_CODE[base].neighbours and (not coil or coil_of(other) in (None, int(coil)))
+    )  # fmt: skip
 
 
 def in_order(unit: Unit, facts: Facts) -> list[Place]:
     """Return the places of a unit in the order in which they are worth searching, by how often they leak and by the signs seen."""
-    there = [place for place in PLACES if place.is_on(unit)]
-    return sorted(there, key=lambda place: -place.weight * (SIGN if any(facts.is_(key, word) for key, word in place.signs) else 1.0))
+    return sorted(places_on(unit), key=lambda one: -one.weight * (SIGN if any(facts.is_(key, word) for key, word in one.signs) else 1.0))
 
 
 @dataclass(frozen=True)
@@ -98,9 +135,22 @@ def drifting(heard: Mapping[str, str], readings: Mapping[str, float]) -> tuple[s
     )  # fmt: skip
 
 
-def neighbours(place: Place, unit: Unit) -> str:
+def neighbours(one: Place, unit: Unit) -> str:
     """Return the neighbours of a place that a unit has, in words."""
-    return _labels(tuple(code for code in place.neighbours if code in _there(unit)))
+    return _labels(near(one.code, unit))
+
+
+def named(unit: Unit, heard: Mapping[str, str], readings: Mapping[str, float]) -> tuple[str, ...]:
+    """Return the places that a search names: bubbles, or two signals over the air they stand in where everything around gives none."""
+    bubbles = tuple(code for code in heard if heard[code] == "bubbles")
+    if bubbles:
+        return bubbles
+    if drifting(heard, readings):
+        return ()
+    twice = [code for code, word in heard.items() if word == "twice"]
+    return tuple(
+        code for group in _side_by_side(twice, unit) if all(heard.get(other) == "no" for other in _around(group, unit)) for code in group
+    )
 
 
 def found(unit: Unit, facts: Facts, heard: Mapping[str, str], readings: Mapping[str, float] | None = None) -> Found:
@@ -110,48 +160,37 @@ def found(unit: Unit, facts: Facts, heard: Mapping[str, str], readings: Mapping[
     one that stands no higher than the background.
     """
     readings = readings or {}
-    drift = drifting(heard, readings)
-    if drift and "bubbles" not in heard.values():
+    drift, there = drifting(heard, readings), named(unit, heard, readings)
+    if drift and not there:
         air = format_number(readings[BACKGROUND], 1)
         return Found((), f"{_labels(drift[:1])}: {format_number(readings[drift[0]], 1)} where the air itself reads {air}. "
                          "Air it out, and again")  # fmt: skip
-    bubbles = tuple(code for code in heard if heard[code] == "bubbles")
-    if bubbles:
-        return Found(bubbles, f"{_labels(bubbles)}: bubbles. Found")
-    twice = [code for code, word in heard.items() if word == "twice"]
-    named = tuple(
-        code for group in _side_by_side(twice) if all(heard.get(other) == "no" for other in _around(group, unit)) for code in group
-    )
-    if named:
-        parts = {BY_CODE[code].belongs for code in named}
+    if there and heard[there[0]] == "bubbles":
+        return Found(there, f"{_labels(there)}: bubbles. Found")
+    if there:
+        parts = {place(code).belongs for code in there}
         tail = ": in the coil, not the lines" if parts == {"coil"} else ""
-        where = "between them, nothing around" if len(named) > 1 else "nothing at its neighbours"
-        return Found(named, f"{_labels(named)}: signalled twice, {where}{tail}")
+        where = "between them, nothing around" if len(there) > 1 else "nothing at its neighbours"
+        return Found(there, f"{_labels(there)}: signalled twice, {where}{tail}")
+    twice = [code for code, word in heard.items() if word == "twice"]
     if twice:
-        open_ = [
-            other
-            for code in twice
-            for other in BY_CODE[code].neighbours
-            if other in _there(unit) and heard.get(other) not in ("no", "twice")
-        ]
+        open_ = [other for code in twice for other in near(code, unit) if heard.get(other) not in ("no", "twice")]
         if open_:
             return Found((), f"Signalled twice at {_labels(tuple(twice))}: now its neighbours, {_labels(tuple(dict.fromkeys(open_)))}")
     once = [code for code, word in heard.items() if word == "signal"]
     if once:
         return Found((), f"One signal at {_labels(tuple(once))}: let it clear, and again from the other side")
-    left = [place for place in in_order(unit, facts) if place.code not in heard]
+    left = [one for one in in_order(unit, facts) if one.code not in heard]
     if left:
         return Found((), f"Next: {left[0].label}. {left[0].how}")
     return Found((), "Nothing found at any place: standing pressure with nitrogen over night, or dye; each tells more and costs a visit")
 
 
-def _side_by_side(codes: list[str]) -> list[list[str]]:
+def _side_by_side(codes: list[str], unit: Unit) -> list[list[str]]:
     """Places grouped by being neighbours: gas that signals at several side by side comes from one leak between them."""
     groups: list[list[str]] = []
     for code in codes:
-        touching = [
-            group for group in groups if any(other in BY_CODE[code].neighbours or code in BY_CODE[other].neighbours for other in group)
-        ]
+        touching = [group for group in groups if any(other in near(code, unit) for other in group)]
         merged = [one for group in touching for one in group]
         groups = [group for group in groups if group not in touching] + [[*merged, code]]
     return groups
@@ -159,12 +198,8 @@ def _side_by_side(codes: list[str]) -> list[list[str]]:
 
 def _around(group: list[str], unit: Unit) -> set[str]:
     """The neighbours of a group of places that a unit has and that are not in it."""
-    return {other for code in group for other in BY_CODE[code].neighbours if other in _there(unit)} - set(group)
-
-
-def _there(unit: Unit) -> set[str]:
-    return {place.code for place in PLACES if place.is_on(unit)}
+    return {other for code in group for other in near(code, unit)} - set(group)
 
 
 def _labels(codes: tuple[str, ...]) -> str:
-    return " and ".join(BY_CODE[code].label for code in codes)
+    return " and ".join(place(code).label for code in codes)

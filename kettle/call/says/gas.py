@@ -6,6 +6,7 @@ from kettle.benches.refrigerant.leaks import BACKGROUND, BY_CODE
 from kettle.call.call import Call
 from kettle.call.events import Event
 from kettle.call.hears import (
+    leak_place,
     moved_oz,
     places_found,
     stood,
@@ -69,26 +70,38 @@ def _one_lot(one: Event, event: Event) -> bool:
 def leak_look(call: Call, event: Event) -> list[Sentence]:
     """A leak's place where it was found, how; the repair looked at again; a search that found nothing."""
     looks_at = [one for one in call.record.all_of("leak_look") if one.data["place"] != BACKGROUND]
-    place = event.data["place"]
-    if place == BACKGROUND:
+    if event.data["place"] == BACKGROUND:
         return []
-    label, on = lower(BY_CODE[place].label), call.record.on_words(event.on)
-    before = [one for one in looks_at if call.record.place[one.number] < call.record.place[event.number] and one.data["place"] == place]
-    if place in places_found(call.record, event) and not (before and place in places_found(call.record, before[-1])):
-        how = "bubbles" if event.data["heard"] == "bubbles" else "signalled twice, its neighbours quiet"
-        reads = f", detector {plain(float(event.data['reading']))}" if event.get("reading") is not None else ""
-        return [sentence("found", f"Leak found at the {label}{on}: {how}{reads}", (event,), "leak")]
+    place = leak_place(call.record, event)
+    label, on = lower(BY_CODE[event.data["place"]].label), call.record.on_words(event.on)
+    earlier = [one for one in looks_at if call.record.place[one.number] < call.record.place[event.number]]
+    before = [one for one in earlier if leak_place(call.record, one) == place]
+    # A place may be named by its neighbours' silence, after it was gone over itself.
+    known = places_found(call.record, earlier[-1]) if earlier else ()
+    new = [code for code in places_found(call.record, event) if code not in known]
+    if new:
+        return [_found_at(call, code, [*earlier, event]) for code in new]
     if event.data["heard"] == "no" and any(one.data["heard"] in ("bubbles", "twice") for one in before):
         return [sentence("done", f"No bubbles any more at the {label}{on}", (event,), "proof")]
     quiet = [
         one
         for one in looks_at
-        if one.data["heard"] == "no" and not any(o.data["heard"] != "no" for o in looks_at if o.data["place"] == one.data["place"])
+        if one.data["heard"] == "no"
+        and not any(o.data["heard"] != "no" for o in looks_at if leak_place(call.record, o) == leak_place(call.record, one))
     ]
     if quiet and quiet[0] is event and not any(places_found(call.record, one) for one in looks_at):
         places = list(dict.fromkeys(lower(BY_CODE[one.data["place"]].label) for one in quiet))
         return [sentence("found", f"Searched for a leak, none found at: {'; '.join(places)}", quiet, "leak")]
     return []
+
+
+def _found_at(call: Call, place: str, looks_at: list[Event]) -> Sentence:
+    """That a leak was found at a place, and how."""
+    look = next(one for one in reversed(looks_at) if leak_place(call.record, one) == place)
+    how = "bubbles" if look.data["heard"] == "bubbles" else "signalled twice, its neighbours quiet"
+    reads = f", detector {plain(float(look.data['reading']))}" if look.get("reading") is not None else ""
+    label, on = lower(BY_CODE[look.data["place"]].label), call.record.on_words(look.on)
+    return sentence("found", f"Leak found at the {label}{on}: {how}{reads}", (look,), "leak")
 
 
 def nitrogen(call: Call, event: Event) -> list[Sentence]:

@@ -336,3 +336,17 @@ def test_a_leak_is_searched_only_at_places_the_unit_has(metering, has, lacks):
     unit = resolve(UnitSpec("reach_in_cooler", "R-134a", metering=metering))
     codes = {place.code for place in leaks.in_order(unit, Facts(unit, {}, {}))}
     assert has in codes and lacks not in codes and ("receiver" in codes) is unit.receiver
+
+
+def test_of_several_coils_the_one_that_leaks_is_named():
+    unit = resolve(UnitSpec("walk_in_freezer", "R-404A", evaporators=2))
+    codes = [one.code for one in leaks.places_on(unit)]
+    assert "coil_left@1" in codes and "coil_left@2" in codes and "coil_left" not in codes and codes.count("lines") == 1
+    assert set(leaks.near("coil_left@2", unit)) == {"coil_joints@2", "coil_right@2"}, "a coil's places are beside those of its own"
+    assert set(leaks.near("valve@1", unit)) == {"coil_joints@1", "lines"}
+    assert {"valve@1", "valve@2"} <= set(leaks.near("lines", unit)), "a line of the circuit leads to every coil"
+    quiet = {"coil_joints@2": "no", "coil_right@2": "no"}
+    told = leaks.found(unit, Facts(unit, {}, {}), {"coil_left@2": "twice"} | quiet)
+    assert told.places == ("coil_left@2",) and told.says.startswith("Coil: left half, coil 2: signalled twice, nothing at its neighbours")
+    # Signals at the other coil leave it open.
+    assert leaks.found(unit, Facts(unit, {}, {}), {"coil_left@2": "twice", "coil_joints@1": "no", "coil_right@1": "no"}).places == ()

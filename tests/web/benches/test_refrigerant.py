@@ -15,11 +15,13 @@ from django.urls import reverse
 from django.utils import timezone
 
 from kettle.benches.probes.hearing import Hearing
+from kettle.call import tell
 from web.benches.refrigerant.actions.record import keep_microns
 from web.logbook.actions import gas as booking
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.gas import counter_move, keep_cylinder
 from web.logbook.calls.judging import judge_call
+from web.logbook.calls.record import record_of
 from web.logbook.models import Act, ChangeStep, Cylinder, Device, GasMove, LeakLook, StandingTest, VacuumReading
 
 
@@ -353,6 +355,21 @@ def test_only_the_owner_sets_the_leak_rate(at_work, user):
     assert at_work.post(reverse("leak-limit"), {"leak_limit": "20", "leak_method": "rolling"}).status_code == 403
     user.member.shop.refresh_from_db()
     assert user.member.shop.leak_limit_pct is None
+
+
+def test_which_coil_leaks_is_kept_and_written_up(at_work, call, unit):
+    unit.evaporators, unit.coil_names = 2, ["street", "yard"]
+    unit.save()
+    body = at_work.get(reverse("refrigerant", args=[call.number])).content.decode()
+    assert ">street</a>" in body and ">yard</a>" in body
+    for place, heard in (("coil_left@2", "twice"), ("coil_joints@2", "no"), ("coil_right@2", "no"), ("coil_left@1", "no")):
+        at_work.post(reverse("leak-look", args=[call.number, place, heard]), {"reading": ""})
+    assert [(one.place, one.evaporator) for one in call.leaklooks.all()][0] == ("coil_left", 2)
+    said = tell(record_of(call)).said("found")
+    assert any("Leak found at the coil: left half" in text and "yard" in text for text in said), said
+    assert not any("street" in text and "Leak found" in text for text in said)
+    assert at_work.post(reverse("leak-look", args=[call.number, "coil_left@3", "no"])).status_code in (302, 404)
+    assert call.leaklooks.count() == 4
 
 
 def test_another_shop_reaches_nothing_of_it(client, stranger, call, user, supply):

@@ -7,7 +7,7 @@ from web.benches.refrigerant.views import bench, keep
 urlpatterns = [
     path("refrigerant/", bench.refrigerant, name="refrigerant"),
     path("refrigerant/leak/open/", keep.give_up, name="leak-open"),
-    path("refrigerant/leak/<slug:place>/<slug:heard>/", keep.look, name="leak-look"),
+    path("refrigerant/leak/<str:place>/<slug:heard>/", keep.look, name="leak-look"),
     path("refrigerant/microns/", keep.microns, name="microns"),
     path("refrigerant/microns/told/", keep.told_microns, name="told-microns"),
     path("refrigerant/microns/<int:pk>/undo/", keep.undo_microns, name="undo-microns"),

@@ -8,6 +8,7 @@ from django.utils import timezone
 from kettle import case
 from kettle.benches.defrost.program import parse_clock
 from kettle.benches.refrigerant.compressor import FIRST_MIN
+from kettle.benches.refrigerant.leaks import BY_CODE
 from kettle.benches.report.times import MARKS
 from kettle.call.hears import moved_oz
 from kettle.call.says import set_words
@@ -228,6 +229,15 @@ def _fields(model, *names, **most):
     return write
 
 
+def _leak_look(call, event, row):
+    of_coil = event.data["place"] in BY_CODE and BY_CODE[event.data["place"]].belongs == "coil"
+    if event.on is not None and not of_coil:
+        return False
+    names = [name for name in ("place", "heard", "reading") if name in event.data]
+    LeakLook.objects.create(**row, **{name: event.data[name] for name in names}, evaporator=event.on)
+    return True
+
+
 def _step(call, event, row):
     if event.on is not None or len(event.get("note", "")) > LONGEST_STEP_NOTE:
         return False
@@ -310,7 +320,7 @@ def _time(call, event, row):
 
 WRITERS = {
     "reading": _reading, "measured": _measured, "ice": _ice, "melt": _melt, "act": _act, "weighed": _weighed, "program": _program,
-    "setting": _setting, "watched": _watched, "leak_look": _fields(LeakLook, "place", "heard", "reading"),
+    "setting": _setting, "watched": _watched, "leak_look": _leak_look,
     "nitrogen": _fields(StandingTest, "start_psig", "start_f", "now_psig", "now_f", "minutes"),
     "vacuum": _fields(VacuumReading, "microns", "pump"), "step": _step, "first_start": _first_start,
     "wires": _fields(StartWiring, "which", "gear", "wires"), "placed": _placed, "gone": _gone, "found": _found,

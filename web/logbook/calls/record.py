@@ -243,7 +243,9 @@ def _done(made, call, several):
 def _circuit_work(made, call):
     """Refrigerant work: searches, tests, evacuation, steps, the first start."""
     for row in made.rows_of.leaklooks:
-        made.add("leak_look", row.at, _ref(row), None, row.undone_at is not None, place=row.place, heard=row.heard, reading=row.reading)
+        made.add(
+            "leak_look", row.at, _ref(row), row.evaporator, row.undone_at is not None, place=row.place, heard=row.heard, reading=row.reading
+        )
     for row in made.rows_of.standingtests:
         made.add("nitrogen", row.at, _ref(row), None, row.undone_at is not None, start_psig=row.start_psig, start_f=row.start_f,
                  now_psig=row.now_psig, now_f=row.now_f, minutes=row.minutes)  # fmt: skip

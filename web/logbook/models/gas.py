@@ -5,7 +5,7 @@ from django.db import models
 
 from kettle.benches.refrigerant.change import PARTS
 from kettle.benches.refrigerant.compressor import FIRST_MIN, OIL
-from kettle.benches.refrigerant.leaks import HEARD
+from kettle.benches.refrigerant.leaks import BACKGROUND, HEARD, code_of
 from kettle.benches.refrigerant.ledger import KINDS
 from web.accounts.models import Shop
 from web.logbook.models.calls import Call, Entry
@@ -89,6 +89,12 @@ class LeakLook(Entry):
     place = models.CharField(max_length=20)
     heard = models.CharField(max_length=8, choices=list(HEARD.items()))
     reading = models.FloatField(null=True, blank=True, help_text="As the detector shows it, in whatever unit")
+    evaporator = models.PositiveSmallIntegerField(null=True, blank=True, help_text="Which coil, where a place of it was gone over")
+
+    @property
+    def of(self):
+        """The code of the place, of its coil where it is one of several."""
+        return self.place if self.place == BACKGROUND else code_of(self.place, self.evaporator)
 
     def __str__(self):
         return f"{self.place}: {self.get_heard_display()}"

@@ -39,18 +39,22 @@ def _room(rows, call):
 def keep_look(user, call, facts, place, heard, typed=""):
     """Store what a place gave, and what the detector read there; a search that names one is the observation *leak found*.
 
-    FieldErrors for a reading that is none. The background is kept as a place of its own.
+    A place of one coil of several names it (`leaks.code_of`). FieldErrors for a reading that is none. The background is kept as a place of
+    its own.
     """
     require_same_shop(user, call)
     require_open(call)
-    if place not in (*leaks.BY_CODE, leaks.BACKGROUND) or heard not in leaks.HEARD:
+    if place not in (*(one.code for one in leaks.places_on(facts.unit)), leaks.BACKGROUND) or heard not in leaks.HEARD:
         raise InputError("Choose a place, and what it gave")
     field = "background" if place == leaks.BACKGROUND else "reading"
     reading = _detector(typed, field)
     if place == leaks.BACKGROUND and reading is None:
         raise FieldErrors({field: "Background: what the detector reads in the air there, 0 where it is silent"})
     _room(call.leaklooks, call)
-    made = LeakLook.objects.create(call=call, by=user, place=place, heard=heard, reading=reading)
+    coil = None if place == leaks.BACKGROUND else leaks.coil_of(place)
+    made = LeakLook.objects.create(
+        call=call, by=user, place=place.partition(leaks.OF_COIL)[0], heard=heard, reading=reading, evaporator=coil,
+    )  # fmt: skip
     looked = looks_of(call)
     found = leaks.found(facts.unit, facts, looked, readings_of(call))
     if found.places and not facts.is_("leak_test", "found"):
@@ -76,12 +80,12 @@ def _detector(typed, field):
 
 def looks_of(call):
     """What each place gave last (place -> word), the background left out."""
-    return {one.place: one.heard for one in call.leaklooks.filter(undone_at=None) if one.place != leaks.BACKGROUND}
+    return {one.of: one.heard for one in call.leaklooks.filter(undone_at=None) if one.place != leaks.BACKGROUND}
 
 
 def readings_of(call):
     """What the detector read at each place last, and in the air (place -> figure)."""
-    last = {one.place: one.reading for one in call.leaklooks.filter(undone_at=None)}
+    last = {one.of: one.reading for one in call.leaklooks.filter(undone_at=None)}
     return {place: reading for place, reading in last.items() if reading is not None}
 
 

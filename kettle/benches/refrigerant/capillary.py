@@ -197,3 +197,53 @@ def plugged_or_wrong(
     if sst_f < rated_f[0] - USUAL_TD_F / 2.0:
         return f"{told}: it passes what it can, and that is too little. Not plugged, the wrong tube"
     return f"{told}: tube and compressor agree"
+
+
+# Charts of tubes are drawn for such evaporating and condensing temperatures, °F, freezers (True) and others; usual figures of the trade.
+CHART_F: Final[dict[bool, tuple[float, float]]] = {False: (20.0, 120.0), True: (-10.0, 120.0)}
+CHART_FIELDS: Final = {"length_ft": "chart_ft", "sst_f": "chart_sst", "sct_f": "chart_sct"}
+# What a tube is shortened by at a time while it starves, ft; two lengths closer than this are one.
+CUT_FT: Final = 0.5
+
+
+def by_chart(
+    r: Refrigerant, chart_ft: float, bore_in: float, chart_f: tuple[float, float], sct_f: float, sst_f: float, subcooling_f: float,
+    capacity_btu_h: float | None = None,
+) -> list[str]:  # fmt: skip
+    """Return how the length of a trade's chart stands to the one worked out for this unit, why they differ, and which to cut, in words.
+
+    `chart_f` is what the chart is drawn for (evaporating, condensing), `capacity_btu_h` what the compressor gives at this unit's own
+    temperatures where that is known. The same tube passes another flow at other temperatures, and the compressor takes another; the longer
+    of two is cut, since a tube is shortened and never lengthened. FieldErrors by field for what cannot be.
+    """
+    try:
+        at_chart = flow(r, chart_ft, bore_in, chart_f[1], chart_f[0], subcooling_f).lb_h
+    except FieldErrors as error:
+        raise FieldErrors({CHART_FIELDS.get(name, name): text for name, text in error.by_field.items()}) from None
+    here = flow(r, chart_ft, bore_in, sct_f, sst_f, subcooling_f).lb_h
+    there, yours = (f"{format_number(one[0], 0)} and {format_number(one[1], 0)} °F" for one in (chart_f, (sst_f, sct_f)))
+    says = [
+        f"The chart's {format_number(chart_ft, 1)} ft are for {there}, evaporating and condensing: there they pass "
+        f"{format_number(at_chart, 1)} lb/h, at your {yours} {format_number(here, 1)}"
+    ]
+    # Without its capacity the compressor is taken to be the one the chart's tube fits.
+    by_swept = at_chart * _taken(r, sct_f, sst_f) / _taken(r, chart_f[1], chart_f[0])
+    takes = by_swept if capacity_btu_h is None else flow_for(r, capacity_btu_h, sct_f, sst_f, subcooling_f)
+    wanted = length_for(r, takes, bore_in, sct_f, sst_f, subcooling_f)
+    says.append(f"The compressor takes {format_number(takes, 1)} lb/h at yours: {format_number(wanted, 1)} ft of this bore")
+    if abs(wanted - chart_ft) < CUT_FT:
+        return [*says, f"Both agree: cut {format_number(max(wanted, chart_ft), 1)} ft"]
+    why = []
+    if abs(sst_f - chart_f[0]) >= 1.0:
+        why.append(f"yours boils {format_number(abs(sst_f - chart_f[0]), 0)} °F {'colder' if sst_f < chart_f[0] else 'warmer'}")
+    if abs(sct_f - chart_f[1]) >= 1.0:
+        why.append(f"its head is {format_number(abs(sct_f - chart_f[1]), 0)} °F {'lower' if sct_f < chart_f[1] else 'higher'}")
+    if not why:
+        why.append("this compressor is of another size than the chart's tube is for")
+    longer, which = (wanted, "worked out") if wanted > chart_ft else (chart_ft, "of the chart")
+    return [
+        *says,
+        f"Why they differ: {', '.join(why)}",
+        f"Cut {format_number(longer, 1)} ft, the one {which}. Weigh the charge in, read suction with the box near set, and take off "
+        f"{format_number(CUT_FT, 1)} ft at a time while it starves. What is too short cannot be made longer",
+    ]  # fmt: skip

@@ -2,6 +2,7 @@
 
 import math
 import random
+import re
 from dataclasses import replace
 from datetime import date, timedelta
 
@@ -350,3 +351,24 @@ def test_of_several_coils_the_one_that_leaks_is_named():
     assert told.places == ("coil_left@2",) and told.says.startswith("Coil: left half, coil 2: signalled twice, nothing at its neighbours")
     # Signals at the other coil leave it open.
     assert leaks.found(unit, Facts(unit, {}, {}), {"coil_left@2": "twice", "coil_joints@1": "no", "coil_right@1": "no"}).places == ()
+
+
+def test_a_chart_of_tubes_is_for_other_temperatures_and_the_longer_of_two_lengths_is_cut():
+    r = refrigerants.get("R-134a")
+    same = capillary.by_chart(r, 8.0, 0.036, (20.0, 120.0), 120.0, 20.0, 10.0)
+    assert same[-1] == "Both agree: cut 8.0 ft"
+    cold = capillary.by_chart(r, 8.0, 0.036, (20.0, 120.0), 104.0, 7.0, 10.0)
+    assert "yours boils 13 °F colder, its head is 16 °F lower" in cold[2]
+    # A colder coil's gas is thin: less is taken, by a longer tube, and the tube told passes what the compressor is told to take.
+    takes, wanted = (float(one) for one in re.findall(r"takes ([\d.]+) lb/h at yours: ([\d.]+) ft", cold[1])[0])
+    assert wanted > 8.0 and cold[3].startswith(f"Cut {wanted:.1f} ft, the one worked out")
+    assert capillary.flow(r, wanted, 0.036, 104.0, 7.0, 10.0).lb_h == pytest.approx(takes, rel=0.02)
+    # The flow it passes at either is what the model says of that tube there.
+    passes = [capillary.flow(r, 8.0, 0.036, sct, sst, 10.0).lb_h for sct, sst in ((120.0, 20.0), (104.0, 7.0))]
+    assert all(f"{lb_h:.1f}" in cold[0] for lb_h in passes)
+    small = capillary.by_chart(r, 8.0, 0.036, (20.0, 120.0), 120.0, 20.0, 10.0, 900.0)
+    wanted = capillary.length_for(r, capillary.flow_for(r, 900.0, 120.0, 20.0, 10.0), 0.036, 120.0, 20.0, 10.0)
+    assert "of another size" in small[2] and small[3].startswith(f"Cut {wanted:.1f} ft, the one worked out") and wanted > 8.5
+    with pytest.raises(FieldErrors) as wrong:
+        capillary.by_chart(r, 80.0, 0.036, (20.0, 120.0), 104.0, 7.0, 10.0)
+    assert set(wrong.value.by_field) == {"chart_ft"}

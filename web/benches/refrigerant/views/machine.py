@@ -7,7 +7,9 @@ from web.benches.refrigerant.actions.first_start import FIGURES
 
 TUBE = (("length_ft", "Length", "ft", None), ("bore_in", "Bore", "in", None), ("tube_sct", "Condensing", "°F", 105.0),
         ("tube_sst", "Evaporating", "°F", None), ("tube_sc", "Subcooling", "°F diff", 15.0),
-        ("other_bore", "Other bore", "in", None), ("capacity", "Compressor", "Btu/h", None))  # fmt: skip
+        ("other_bore", "Other bore", "in", None), ("capacity", "Compressor", "Btu/h", None),
+        ("chart_ft", "Chart says", "ft", None), ("chart_sst", "Chart's evaporating", "°F", None),
+        ("chart_sct", "Chart's condensing", "°F", None))  # fmt: skip
 LINE = (("line_in", "Suction line, inside", "in"), ("stub_in", "Stub, inside", "in"))
 
 
@@ -17,7 +19,14 @@ def tube(asked, standing, wrong):
     if unit.metering != "cap_tube":
         return {"tube_fields": []}
     derived = standing.judgement.facts.derived
-    stands = {"tube_sst": capillary.usual_sst_f(unit.set_f), "tube_sct": derived.get("sct_f"), "tube_sc": derived.get("subcooling_f")}
+    chart_sst, chart_sct = capillary.CHART_F[unit.kind.freezer]
+    stands = {
+        "chart_sst": chart_sst,
+        "chart_sct": chart_sct,
+        "tube_sst": capillary.usual_sst_f(unit.set_f),
+        "tube_sct": derived.get("sct_f"),
+        "tube_sc": derived.get("subcooling_f"),
+    }
     figures = {name: asked.figure(name, label, what, stands.get(name) or usual) for name, label, what, usual in TUBE}
     other = asked.typed.get("tube_gas", "")
     gas = refrigerants.get(other) if other in refrigerants.catalogue() else unit.refrigerant
@@ -32,7 +41,7 @@ def tube(asked, standing, wrong):
 
 
 def _tube_says(unit, gas, figures, derived):
-    length, bore, sct, sst, sc, other, capacity = figures.values()
+    length, bore, sct, sst, sc, other, capacity, chart_ft, chart_sst, chart_sct = figures.values()
     if None in (sct, sst, sc):
         return []
     says, r, at = [], unit.refrigerant, (sct, sst, sc)
@@ -53,6 +62,8 @@ def _tube_says(unit, gas, figures, derived):
         if None not in (length, bore, now) and derived.get("sct_f") is not None:
             passes = capillary.flow(r, length, bore, sct, now, sc).lb_h
             says.append(capillary.plugged_or_wrong(r, passes, capacity, at[:2][::-1], sct, now, sc))
+    if None not in (chart_ft, chart_sst, chart_sct, bore_then):
+        says += capillary.by_chart(gas, chart_ft, bore_then, (chart_sst, chart_sct), *at, capacity)
     return says
 
 

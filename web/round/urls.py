@@ -14,6 +14,7 @@ urlpatterns = [
     path("parts/<slug:code>/", parts.part, name="part"),
     path("done/", parts.done, name="done"),
     path("looked/", parts.looked, name="looked"),
+    path("spot/", parts.spot, name="spot"),
     path("taken/", parts.taken, name="taken"),
     path("heard/", noting.heard, name="heard"),
     path("note/", noting.note, name="note"),

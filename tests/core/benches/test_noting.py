@@ -124,7 +124,7 @@ def _taken(typed):
 OF_OTHER_BUILDS = (
     (GAS, "hot gas valve stuck open", "Hot-gas valve: lets gas by while it cools"),
     (GAS, "no hot gas in defrost", "Hot-gas valve: stays shut"),
-    (GAS, "hot gas solenoid coil replaced", "Done: hot-gas valve's coil replaced"),
+    (GAS, "hot gas solenoid coil replaced", "Done: hot-gas valve coil replaced"),
     (WATER, "scale in the condenser", "Seen: scale in the condenser's tubes"),
     (WATER, "water valve stuck open", "Water valve: runs on, head low"),
     (WATER, "water strainer plugged", "Seen: water strainer plugged"),

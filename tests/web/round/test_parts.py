@@ -14,6 +14,7 @@ from web.benches.defrost.actions.keep_program import keep_program
 from web.logbook.actions.keep_happened import keep_happened
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading
+from web.logbook.calls.judging import told_of
 from web.logbook.models import Act, Happened, Reading, Unit
 
 
@@ -197,3 +198,19 @@ def test_display_and_thermometer_of_different_times_are_no_pair(user, call):
 def test_what_was_told_is_asked_on_arrival(call, at_work):
     body = at_work.get(reverse("stop", args=[call.number, "arrive"]) + "?part=told").content.decode()
     assert "Called about" in body and "Last visit changed" in body and 'name="complaint"' in body
+
+
+def test_how_warm_any_part_was_is_kept_on_its_sheet_by_thermometer_or_camera(at_work, call):
+    sheet = at_work.get(reverse("part", args=[call.number, "contactor"])).content.decode()
+    assert "How warm it is, °F" in sheet
+    body = at_work.post(
+        reverse("spot", args=[call.number]), {"part": "contactor", "temp": "168", "by": "camera"}, follow=True
+    ).content.decode()
+    assert "Contactor: 168.0 °F kept" in body and "168" in body
+    told = " ".join(sentence.text for sentence in told_of(call).sentences)
+    assert "168" in told and "contactor" in told.lower()
+    refused = at_work.post(reverse("spot", args=[call.number]), {"part": "contactor", "temp": "hot", "by": "camera"}).content.decode()
+    assert 'id="spot-contactor-error"' in refused and 'value="hot"' in refused
+    far = at_work.post(reverse("spot", args=[call.number]), {"part": "contactor", "temp": "5000", "by": "camera"}).content.decode()
+    assert "900" in far and call.happeneds.filter(kind="spot").count() == 1
+    assert at_work.post(reverse("spot", args=[call.number]), {"part": "moon", "temp": "60"}).status_code == 404

@@ -6,6 +6,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
 
+from kettle.call.carries import SPOT_F
 from kettle.knowledge import acts, anatomy, cautions
 from kettle.knowledge.errors import InputError
 from web.logbook.actions.do_act import Held, do_act
@@ -64,7 +65,9 @@ def sheet_context(standing, code):
     """What the sheet of a part shows; the coil's has its face to paint."""
     sheets = sheets_of(standing, code)
     shown = [tag.entry.key for sheet in sheets for tag in sheet.tags]
-    return {"sheets": sheets, "shown_keys": shown} | (painting(standing, "before") if code == "coil" else {})
+    return {"sheets": sheets, "shown_keys": shown, "spot_unit": standing.shown.label("°F")} | (
+        painting(standing, "before") if code == "coil" else {}
+    )
 
 
 def picture_context(request, standing):
@@ -125,6 +128,26 @@ def looked(request, number):
     if back in BY_SLUG:
         return redirect(reverse("stop", args=[number, back]) + (f"?part={part_code}" if back == "arrive" else ""))
     return redirect("part", number=number, code=part_code)
+
+
+@require_POST
+def spot(request, number):
+    """Keep how warm a part was, by a thermometer held to it or a camera."""
+    call = call_of(request, number)
+    standing, typed = standing_of(request, call), request.POST
+    code, text = typed.get("part", ""), typed.get("temp", "")
+    if code not in anatomy.PARTS or not anatomy.get(code).exists_on(standing.unit):
+        raise Http404
+    coil = standing.coil if standing.unit.evaporators > 1 else None
+    try:
+        warm = standing.shown.parse(text, "°F")
+        keep_happened(request.user, call, "spot", {"part": code, "temp_f": warm, "by": typed.get("by", "")}, coil)
+    except InputError as error:
+        allowed = standing.shown.span(*SPOT_F, "°F")
+        return _sheet(request, call, code, spot_error=f"{error}; allowed {allowed}" if allowed not in str(error) else str(error),
+                      spot_typed=text, spot_by=typed.get("by", ""))  # fmt: skip
+    messages.success(request, f"{anatomy.get(code).label}: {standing.shown.text(warm, '°F')} kept.")
+    return redirect("part", number=number, code=code)
 
 
 @require_safe

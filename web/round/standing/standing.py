@@ -299,6 +299,11 @@ class Standing:
         return list(grouped.items())
 
     @cached_property
+    def due_cautions(self):
+        """The cautions of all that is to be put right now, each once."""
+        return list(dict.fromkeys(text for cause in self.due for text in cause.caution))
+
+    @cached_property
     def due(self):
         """What is to be put right now, seen or settled: causes; none where there is more to ask, or readings contradict each other."""
         return () if self.judgement.problems else cures.due(self.told.call.judged, self.coil)

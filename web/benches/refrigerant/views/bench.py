@@ -52,7 +52,8 @@ def show_bench(request, call, typed=None, wrong=None):
     flammable = ("flammable",) if standing.unit.refrigerant.flammable else ()
     if request.htmx.target == "microns-drawn":
         return render(request, "refrigerant/_microns.html", context)
-    context["cautions"] = words("licensed", "pressure", "closed_air", *flammable)
+    at_steps = {text for *_, cautions in context["change_steps"] for text in cautions} if context["part"] else set()
+    context["cautions"] = [text for text in words("licensed", "pressure", "closed_air", *flammable) if text not in at_steps]
     return render(request, "refrigerant/bench.html", context)
 
 

@@ -39,6 +39,38 @@ def heater_bank(volts: float, rated_w: float, elements: int, phases: int, amps: 
     return HeaterBank(expected, across**2 / (rated_w / elements), working)
 
 
+def bank_ohm(elements: int, element_ohm: float, shape: str) -> float:
+    """Return the ohms across a whole bank, measured cold between two of its legs, or from its leg to the other (single), leads lifted.
+
+    Formulas: elements side by side, Ω ÷ n; on three legs n ÷ 3 side by side in each side: delta one side beside the other two in line,
+    ⅔ of a side; wye two sides in line. Raises InputError for no elements, ohms or shape.
+    """
+    if not (element_ohm > 0 and 1 <= elements <= MOST_ELEMENTS) or shape not in SHAPES:
+        raise InputError(
+            f"Heater: ohms must be above 0, 1 to {MOST_ELEMENTS} elements, put together as one of {', '.join(SHAPES.values())}"
+        )
+    if shape in ("", "single") or elements < 3:
+        return element_ohm / elements
+    side = element_ohm / (elements / 3.0)
+    return side * 2.0 if shape == "wye" else side * 2.0 / 3.0
+
+
+def bank_says(ohm: float, elements: int, element_ohm: float, shape: str) -> str:
+    """Return what the cold ohms across a whole bank say: good, or about how many elements are open, in words."""
+    right = bank_ohm(elements, element_ohm, shape)
+    told = f"{ohms_text(right)} is right"
+    if ohm >= OPEN_FROM_OHM:
+        return f"open: every element, or the limit or a lead before them ({told})"
+    if ohm < right * (1.0 - COLD_SHARE):
+        return f"too low: another path lies beside it ({told})"
+    if ohm <= right * (1.0 + COLD_SHARE):
+        return "good"
+    if shape in ("", "single") or elements < 3:
+        working = max(1, round(element_ohm / ohm))
+        return f"as of {working} of {elements} elements: measure each ({told})"
+    return f"too high: an element is open on these legs; the other pairs, then each ({told})"
+
+
 def cold(ohms: Sequence[float | None], right_ohm: float) -> list[str]:
     """Return what the cold ohms of each element say, measured with its lead off; empty for one that was not measured."""
     return ["" if value is None else _cold(value, right_ohm) for value in ohms]

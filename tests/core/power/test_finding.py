@@ -7,12 +7,12 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.plant.simulate import PRESETS
 from kettle.power import dead, finds, heaters, measure, truth
-from kettle.power.faults import Fault, every_fault, from_key, together, weight_of
+from kettle.power.faults import SOUND, Fault, every_fault, from_key, together, weight_of
 from kettle.power.measure import Reading, Seen, standing
 from kettle.power.mistakes import mistakes
 from kettle.power.presets import circuit_of
-from kettle.power.solve import solve
-from kettle.power.wiring import Wiring
+from kettle.power.solve import resistances, solve
+from kettle.power.wiring import Bank, Wiring
 
 FREEZER = circuit_of(resolve(PRESETS["walk_in_freezer"]))
 # A freezer with a mechanical timer and a relay of its own for the compressor.
@@ -202,3 +202,29 @@ def test_the_load_of_one_phase_on_two_poles_is_a_reading_of_its_circuit():
     assert frozenset(("T1", "T2")) in {frozenset(pair) for pair in measure.pairs(TWO_LEGS)}
     (reading,) = bench.readings_of(TWO_LEGS, {"load_v_12": 109.0})
     assert {reading.one, reading.other} == {"T1", "T2"} and reading.value == 109.0
+
+
+def test_ohms_of_a_whole_bank_by_hand_and_as_its_circuit_has_them():
+    # 1,000 W at 240 V are 57.6 Ω; six beside each other 9.6 Ω. In delta two a side: 28.8, and 19.2 between two corners; wye 57.6.
+    assert heaters.bank_ohm(6, 57.6, "single") == pytest.approx(9.6)
+    assert heaters.bank_ohm(6, 57.6, "delta") == pytest.approx(19.2) and heaters.bank_ohm(6, 57.6, "wye") == pytest.approx(57.6)
+    for shape, ends in (("delta", ("H1", "H2")), ("wye", ("H1", "H2"))):
+        circuit = circuit_of(resolve(PRESETS["walk_in_freezer"]), Wiring(Bank(6, 1000.0, shape))).only(("heater", "wire"))
+        points = [point.key for point in circuit.points]
+        table = resistances(circuit, (SOUND,))[0]
+        element = next(part for part in circuit.parts if part.key == "element_1")
+        got = float(table[points.index(ends[0]), points.index(ends[1])])
+        assert got == pytest.approx(heaters.bank_ohm(6, element.ohm.real, shape), rel=0.02), shape
+
+
+@pytest.mark.parametrize(("ohm", "says"), [
+    (9.6, "good"), (10.9, "good"), (8.3, "good"), (8.0, "too low"), (11.5, "as of 5 of 6"), (28.8, "as of 2 of 6"), (1e7, "open"),
+])  # fmt: skip
+def test_what_the_ohms_of_a_bank_say(ohm, says):
+    assert heaters.bank_says(ohm, 6, 57.6, "single").startswith(says)
+
+
+def test_a_bank_on_three_legs_is_told_pair_by_pair():
+    assert heaters.bank_says(28.8, 6, 57.6, "delta").startswith("too high: an element is open on these legs")
+    with pytest.raises(InputError, match="1 to 24 elements"):
+        heaters.bank_ohm(0, 57.6, "delta")

@@ -86,7 +86,7 @@ def test_a_clamp_goes_round_one_lead(at_work, call):
     measure(at_work, call, what="amps", one="element_1", other="", value="4.7", state="defrosting")
     kept = Measurement.objects.get()
     assert (kept.one, kept.other) == ("element_1", "")
-    assert "Element 1" in page(at_work, call, "defrosting")
+    assert "Element 1" in page(at_work, call, "defrosting") and "All together" in page(at_work, call, "defrosting")
 
 
 def test_a_measurement_is_taken_back_and_no_longer_tells(at_work, call):

@@ -109,14 +109,26 @@ def heaters_context(standing, circuit, readings):
         )
         for part, ohm, said, earth in zip(elements, ohms, heaters.cold(ohms, bank.element_ohms), ground, strict=True)
     ]
+    across = next((took[pair] for pair in _bank_pairs(circuit) if pair in took), None)
+    right = heaters.bank_ohm(wiring.bank.elements, bank.element_ohms, shape)
+    together = "" if across is None else ohms_text(across)
+    says = "" if across is None else heaters.bank_says(across, wiring.bank.elements, bank.element_ohms, shape)
     return {
         "bank": bank,
-        "bank_rows": rows,
+        "bank_rows": [("All together", together, says, "", "" if amps is None else f"{amps:.1f} A"), *rows],
         "bank_words": f"{wiring.bank.elements} elements, {rated:.0f} W in all, {SHAPES[shape]}",
-        "bank_right": f"{ohms_text(bank.element_ohms)} each, {bank.expected_amps:.1f} A a leg at {measured_v or circuit.volts:.0f} V",
+        "bank_right": f"{ohms_text(bank.element_ohms)} each, {ohms_text(right)} all together, "
+        f"{bank.expected_amps:.1f} A a leg at {measured_v or circuit.volts:.0f} V",
         "bank_says": "" if amps is None or not measured_v else heaters.telling(bank, wiring.bank.elements, amps),
         "bank_read": [(key, standing.tag(key)) for key in ("heater_rated_w", "heater_volts", "heater_amps")],
     }
+
+
+def _bank_pairs(circuit):
+    """The two points between which a whole bank is measured: its fed side and its way back, or two of its legs."""
+    ends = [key for key in ("HL", "H1") if any(point.key == key for point in circuit.points)]
+    others = [circuit.common, "H2"]
+    return [frozenset((one, other)) for one in ends for other in others]
 
 
 def windings_context(standing, typed):

@@ -96,7 +96,9 @@ def circuits():
         unit = resolve(replace(PRESETS[kind], phases=1, nameplate_v=volts))
         found[f"{kind}, two hot legs"] = circuit_of(unit)
         if unit.defrost == "electric":
-            found[f"{kind}, heaters on the clock"] = circuit_of(unit, Wiring(without=frozenset({"defrost_coil"})))
+            found[f"{kind}, heaters on the clock"] = circuit_of(replace(unit, box_control="thermostat"), Wiring(heaters_by="direct"))
+    gas = resolve(replace(PRESETS["display_freezer"], defrost="hot_gas", box_control="thermostat"))
+    found["display_freezer, hot gas by a clock"] = circuit_of(gas)
     return found
 
 

@@ -246,7 +246,7 @@ NAMES_OF_PARTS: Final[dict[str, tuple[str, ...]]] = {
     "liquid_solenoid": ("solenoid", "solenoid valve"), "drier": ("filter drier",), "glass": ("glass",), "charge": ("gas", "refrigerant"),
     "leak": ("leak", "oil"), "air": (), "regulator": ("suction regulator", "regulator"),
     "head_control": ("head pressure valve", "head valve"),
-    "hot_gas_valve": ("hot gas solenoid",), "frame_heater": ("frame heater", "mullion heater", "frame"),
+    "hot_gas_valve": ("hot gas solenoid", "hot gas coil"), "frame_heater": ("frame heater", "mullion heater", "frame"),
     "water_valve": ("water regulating valve", "water regulator", "water strainer"),
     "compressor": ("shell", "crankcase"), "contactor": ("contacts",), "start_parts": ("start relay", "capacitor", "start gear"),
     "supply": ("terminal block", "breaker", "disconnect", "fuse"), "wiring": ("lead", "wire"), "control": ("controller", "board"),

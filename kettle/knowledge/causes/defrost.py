@@ -5,6 +5,8 @@ from kettle.knowledge.cautions import words
 
 # Something has to start it: off-cycle frost melts by itself whenever the unit rests.
 _STARTED = {"defrost": ("timed_air", "electric", "hot_gas")}
+# Ice that is left long enough holds the fans, whatever left it.
+_HELD = {"evap_fans": {"held_by_ice": 0.06}}
 _GAS = {"defrost": ("hot_gas",)}
 _PROGRAMMED = {"defrost": ("timed_air", "electric", "hot_gas", "off_cycle")}
 
@@ -15,6 +17,7 @@ CAUSES = (
         "The defrost that should clear the coil does not start.",
         0.015,
         {
+            **_HELD,
             "heater_volts": {"low": 0.6},
             "defrost_starts": {"never": 0.88},
             "ice_form": {"heavy_frost": 0.6, "hard_ice": 0.25},
@@ -40,7 +43,7 @@ CAUSES = (
         {
             "defrost_min_a_day": {"low": 0.55, "high": 0.01},
             "ice_form": {"hard_ice": 0.55, "heavy_frost": 0.28},
-            "evap_fans": {"held_by_ice": 0.06},
+            **_HELD,
             "season": {"humid": 0.6},
             "ice_places": {"coil_bottom": 0.45, "coil_whole": 0.35, "coil_part": 0.25, "drain_pan": 0.15},
             "coil_after_defrost": {"part_iced": 0.75, "iced": 0.15},
@@ -66,6 +69,7 @@ CAUSES = (
         "One or more of the heaters that clear the coil no longer heat.",
         0.02,
         {
+            **_HELD,
             "heater_pct": {"low": 0.93},
             "ice_form": {"hard_ice": 0.5, "heavy_frost": 0.3},
             "ice_places": {"coil_part": 0.6, "coil_bottom": 0.25, "coil_whole": 0.2},
@@ -89,6 +93,7 @@ CAUSES = (
         "A heater of the coil touches its shell. It must not be switched on again.",
         0.003,
         {
+            **_HELD,
             "heater_ground_ohm": {"low": 0.96},
             "breaker": {"trips_at_once": 0.55, "trips_warm": 0.25},
             # Whoever comes finds the breaker open, and the unit dead.
@@ -162,6 +167,7 @@ CAUSES = (
         "The compressor keeps cooling while the heaters try to clear the coil.",
         0.006,
         {
+            **_HELD,
             "compressor_in_defrost": {"running": 0.95},
             "ice_form": {"hard_ice": 0.45, "heavy_frost": 0.4},
             "ice_places": {"coil_whole": 0.6},
@@ -174,7 +180,7 @@ CAUSES = (
         ("Replace the relay or contactor; melt the coil clear",),
         words("lock_out"),
         prior_freezer=0.015,
-        only={"defrost": ("electric", "hot_gas")},
+        only={"defrost": ("electric",)},
         was="The compressor kept cooling while the heaters tried to clear the coil.",
     ),
     Cause(
@@ -183,6 +189,7 @@ CAUSES = (
         "The valve that sends hot gas through the coil does not open, so a defrost melts nothing.",
         0.02,
         {
+            **_HELD,
             "hot_gas_valve": {"stays_shut": 0.95},
             "ice_form": {"hard_ice": 0.5, "heavy_frost": 0.35},
             "ice_places": {"coil_whole": 0.8},
@@ -263,6 +270,7 @@ CAUSES = (
         "Ice was left inside the coil at an earlier visit and has grown again.",
         0.008,
         {
+            **_HELD,
             "left_ice": {"yes": 0.9},
             "ice_form": {"hard_ice": OFTEN, "heavy_frost": 0.2},
             "ice_places": {"coil_part": 0.4, "coil_bottom": 0.3, "coil_whole": 0.2},

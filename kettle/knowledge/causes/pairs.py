@@ -18,7 +18,9 @@ EXCLUSIVE: Final = (
     {"defrost_never_starts", "defrost_too_little", "defrost_too_much", "defrost_not_terminating", "residual_ice"},
     {"liquid_solenoid_closed", "solenoid_leaking"},
     {"hot_gas_valve_shut", "hot_gas_valve_leaking"},
+    # Where nothing gets hot, nobody can say of its program that it is too short or too seldom.
     {"hot_gas_valve_shut", "defrost_never_starts"},
+    {"hot_gas_valve_shut", "defrost_too_little"},
     {"water_flow_low", "water_valve_open"},
     {"head_control_stuck_bypass", "head_control_not_holding"},
     {"compressor_overload", "compressor_grounded", "compressor_open_winding", "compressor_inefficient", "no_call"},

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
+from itertools import islice
 from typing import Final
 
 import numpy as np
@@ -86,7 +87,8 @@ class Suspicion:
 
 @dataclass(frozen=True)
 class Lead:
-    """Where to put the leads next: the two points (or a part for a clamp), what is expected there when all is sound, gain and cost."""
+    """Where to put the leads next: the two points (or a part for a clamp), what is expected there when all is sound, gain and cost, why,
+    and the parts it would find."""
 
     what: str
     one: str
@@ -95,6 +97,7 @@ class Lead:
     gain_bits: float
     minutes: float
     why: str
+    finds: tuple[str, ...] = ()
 
 
 def checked(circuit: Circuit, reading: Reading, live_ohms: bool = False) -> Reading:
@@ -265,7 +268,9 @@ def next_leads(
         if gain > WORTH_BITS:
             found.append(Lead("amps", part.key, "", float(shown[0]), gain, minutes, ""))
     found.sort(key=lambda lead: -lead.gain_bits / lead.minutes)
-    return [_with_why(circuit, lead, solved, faults, likely) for lead in found[:most]]
+    told = (_with_why(circuit, lead, solved, faults, likely) for lead in found)
+    # One that finds none of those under suspicion only tells the unlikely apart.
+    return list(islice((lead for lead in told if lead.finds), most))
 
 
 def _places(circuit: Circuit, *keys: str) -> set[str]:
@@ -291,4 +296,4 @@ def _with_why(circuit: Circuit, lead: Lead, solved: Solved, faults: Sequence[Fau
     why = f"{figure} clears {len(finds)} of {len({faults[p].part for p in suspected})} parts"
     if finds:
         why += f": {', '.join(finds[:3])}" + (" and more" if len(finds) > 3 else "")
-    return Lead(lead.what, lead.one, lead.other, lead.expected, lead.gain_bits, lead.minutes, why)
+    return Lead(lead.what, lead.one, lead.other, lead.expected, lead.gain_bits, lead.minutes, why, tuple(finds))

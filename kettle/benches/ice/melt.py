@@ -221,6 +221,8 @@ def _refusals(method: Method, facts: Facts, supply: str, coil_place: str, box_f:
         found.append(f"Needs {' or '.join(SUPPLIES[word] for word in method.supply)} at the site")
     if method.code == "own_heaters" and facts.unit.defrost not in ("electric", "hot_gas"):
         found.append("This unit has no defrost heaters")
+    if method.code == "own_heaters" and facts.is_("hot_gas_valve", "stays_shut"):
+        found.append("The hot-gas valve does not open: it would melt nothing")
     if method.code == "own_heaters" and facts.derived.get("heater_pct", 100.0) < SOUND_HEATERS_PCT:
         found.append("Its heaters do not draw what they should: part of the coil would stay iced")
     if method.hands_off and facts.is_("power_locked_out", "yes"):

@@ -14,6 +14,8 @@ from kettle.power.measure import Lead, Reading, Seen, Suspicion
 from kettle.power.solve import Figures, solve
 
 FOUND_FROM, SUSPECT_FROM = 0.85, 0.03
+# So likely, and with nothing left that live volts would tell, a part is measured by its ohms.
+OHMS_FROM: Final = 0.3
 # Cleared: so unlikely, and by so much less likely than before anything was measured.
 CLEARED_BELOW, CLEARED_BY = 0.02, 3.0
 SHOWN: Final = 6
@@ -80,13 +82,14 @@ def readings_of(circuit: Circuit, seen: Mapping[str, Value]) -> list[Reading]:
 @dataclass(frozen=True)
 class Stood:
     """Where the hunt stands: likely faults, each part's mark, where to measure next, and where one is found the cause it comes to
-    and what to ask before a new part goes in."""
+    and what to ask before a new part goes in; `then` what tells where live volts tell no more."""
 
     suspects: tuple[Suspicion, ...]
     marks: Mapping[str, str]
     leads: tuple[Lead, ...]
     cause: str
     afterwards: tuple[str, ...] = ()
+    then: str = ""
 
 
 def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Sequence[Seen], likely: Figures | None = None) -> Stood:
@@ -106,7 +109,12 @@ def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Seque
     marks = _marks(circuit, faults, before, likely) if readings or seen else {}
     cause = finds.cause_of(ranked[0].fault) if found and ranked[0].fault != SOUND else ""
     ask = finds.afterwards(ranked[0].fault) if found else ()
-    return Stood(ranked, marks, leads, causes.get(cause).label if cause else "", ask)
+    alone = readings and not leads and not found and state != "locked_out" and ranked and ranked[0].fault != SOUND
+    likeliest = circuit.part(ranked[0].fault.part).label if alone and ranked[0].probability >= OHMS_FROM else ""
+    then = (
+        f"Live volts tell no more. Locked out, its leads off: the ohms of the {likeliest[:1].lower()}{likeliest[1:]}" if likeliest else ""
+    )
+    return Stood(ranked, marks, leads, causes.get(cause).label if cause else "", ask, then)
 
 
 def _marks(circuit: Circuit, faults: Sequence[Fault], before: Figures, likely: Figures) -> dict[str, str]:

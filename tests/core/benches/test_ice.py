@@ -198,6 +198,12 @@ def test_what_nobody_reaches_into_needs_no_lock_out():
     assert len(melt.must_come_first(facts(COOLER, **ready), melt.METHODS["hose"])) == 2
 
 
+def test_a_hot_gas_valve_that_does_not_open_melts_nothing():
+    unit = resolve(UnitSpec("display_freezer", "R-404A", defrost="hot_gas"))
+    shut, opens = (by_code(unit, hot_gas_valve=word)["own_heaters"].refusals for word in ("stays_shut", "opens"))
+    assert any("does not open" in text for text in shut) and not any("hot-gas" in text for text in opens)
+
+
 def test_own_heaters_melt_by_their_rating_and_only_where_they_are_sound():
     sound = {"heater_rated_w": 4000.0, "heater_volts": 230.0, "heater_amps": 17.4}
     made = by_code(FREEZER, **sound)["own_heaters"]

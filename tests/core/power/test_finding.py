@@ -1,5 +1,8 @@
 """What a row of measurements comes to: slips, the order of a dead unit, the truth table of a timer, heaters. By hand."""
 
+from dataclasses import replace
+
+import numpy as np
 import pytest
 
 from kettle.benches.power import bench
@@ -228,3 +231,17 @@ def test_a_bank_on_three_legs_is_told_pair_by_pair():
     assert heaters.bank_says(28.8, 6, 57.6, "delta").startswith("too high: an element is open on these legs")
     with pytest.raises(InputError, match="1 to 24 elements"):
         heaters.bank_ohm(0, 57.6, "delta")
+
+
+def test_where_live_volts_tell_no_more_the_ohms_are_asked_for():
+    circuit = circuit_of(resolve(replace(PRESETS["display_freezer"], defrost="hot_gas", box_control="thermostat")))
+    readings = [Reading("volts", "3", circuit.common, 230.0, "defrosting")]
+    seen = [Seen("hot_gas_coil", False, "defrosting")]
+    every, likely = standing(circuit, readings, seen)
+    assert all(lead.finds for lead in measure.next_leads(circuit, every, likely, "defrosting"))
+    alone = np.zeros(len(every))
+    alone[[fault.key for fault in every].index("hot_gas_coil:open")] = 0.7
+    alone[0] = 0.3
+    stood = bench.stand(circuit, "defrosting", readings, seen, alone)
+    assert stood.then.endswith("the ohms of the hot-gas valve") and all(lead.finds for lead in stood.leads)
+    assert bench.stand(circuit, "locked_out", readings, seen, alone).then == ""

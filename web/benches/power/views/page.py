@@ -51,6 +51,7 @@ def power_context(request, standing):
         "measured_to": bench.measured_to(circuit, state),
         "stood": stood,
         "suspected": [(s.label, f"{100 * s.probability:.0f}") for s in stood.suspects],
+        "leads_then": "" if stays_off else stood.then,
         "leads": [_lead(circuit, lead) for lead in stood.leads] if not stays_off else [],
         "stays_off": stays_off[0].text if stays_off else "",
         "kept": [_kept(circuit, one, readings, seen, repaired) for one in kept],

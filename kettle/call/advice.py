@@ -4,12 +4,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Final
 
-from kettle.benches.charge import critical, may_add, missing
+from kettle.benches.charge import additions, critical, may_add, missing
 from kettle.benches.charge.may_add import BUBBLES
 from kettle.benches.valve.adjust import FAR_OUT_F, FAR_OUT_STEP_TURNS, FLOODS_F, USUAL_STEP_TURNS
 from kettle.call.events import Event
 from kettle.call.judged import Judged
-from kettle.call.opened import Opened
+from kettle.call.opened import FULL_SHARE, Opened
+from kettle.call.opened import opened as opened_of
 from kettle.call.turns import turn_words, without_answer
 from kettle.judging import holds, running
 from kettle.judging.facts import Facts
@@ -19,6 +20,8 @@ from kettle.judging.verdicts import Verdict
 from kettle.knowledge.acts import Act
 from kettle.knowledge.bands import default_band
 
+# Without a plate a circuit that was emptied is being filled up to this share of what such units hold.
+FILLED_SHARE: Final = 0.75
 # The share a receiver is left at, warm or covered, where a mixing valve floods the condenser; over its band's end it is too full.
 WINTER_LEVEL_PCT: Final = 80.0
 # Suction and line that lie further apart than this, minutes, are not of one moment.
@@ -73,7 +76,7 @@ def charge(judged: Judged, opened: Opened) -> Charge:
     if holds.gas_escapes(facts) and not any(step.did.part == "leak" for step in judged.staged.steps):
         where = "it was found" if facts.is_("leak_test", "found") else "gas was seen to get out: find it"
         return Charge("first", f"First the leak: {where}, repair it, or the customer decides in writing", why)
-    told = may_add.may_add(facts, leak_decided(judged))
+    told = may_add.may_add(facts, leak_decided(judged), filling(judged))
     if told.may:
         return Charge("yes", f"{told.says}: {why[0]}", why)
     second = next((line for line in told.lines if line.code == "second"), None)
@@ -85,6 +88,15 @@ def charge(judged: Judged, opened: Opened) -> Charge:
 def leak_decided(judged: Judged) -> bool:
     """Whether the customer left a leak open, in writing."""
     return any(step.did.code == "leak.given_up" for step in judged.staged.steps)
+
+
+def filling(judged: Judged) -> bool:
+    """Whether a circuit was emptied on this call and holds less than it should again: by its plate, else by what such units hold."""
+    gas = _gas_in(judged)
+    if not opened_of(judged.staged).emptied or gas is None or gas.oz is None:
+        return False
+    label = judged.staged.record.label_charge
+    return gas.oz < (FULL_SHARE * label if label is not None else FILLED_SHARE * missing.usual_charge_oz(judged.staged.record.unit))
 
 
 def _opened(judged: Judged, opened: Opened, facts: Facts) -> Charge:
@@ -167,10 +179,15 @@ def _gone_in(judged: Judged, facts: Facts, gas: _Gas) -> Charge:
     band, subcooling = default_band(facts.unit, "subcooling_f"), facts.derived.get("subcooling_f")
     if not facts.unit.receiver and band is not None and subcooling is not None and "liquid_line_f" in gas.since and subcooling >= band[0]:
         return Charge("stop", f"Stop: subcooling {shown.text(subcooling, '°F diff')}, {went}")
+    if filling(judged) and gas.oz is not None:
+        whole = label if label is not None else missing.usual_charge_oz(facts.unit)
+        if gas.oz < additions.AT_ONCE * whole:
+            about = f"the plate's {shown.text(whole, 'oz', 1)}" if label is not None else f"about {shown.text(whole, 'oz', 0)}"
+            return Charge("yes", f"On: {went} of {about}, as liquid on the high side, compressor off", ("the circuit was emptied",))
     if not gas.since.keys() & {"sight_glass", "receiver_level_pct", "liquid_line_f", "suction_psig"}:
         return Charge("first", f"{went[:1].upper()}{went[1:]}: ten minutes, then glass, level and amps, before any more")
     if glass in BUBBLES:
-        told = may_add.may_add(facts, leak_decided(judged))
+        told = may_add.may_add(facts, leak_decided(judged), filling(judged))
         in_the_way = [line for line in told.lines if line.state == "first" and line.code not in ("second", "leak")]
         if in_the_way:
             return Charge("first", f"First this. {in_the_way[0].label}: {in_the_way[0].says}")

@@ -207,7 +207,7 @@ _ALL: Final = (
         {"undercharge": "The leak: found and repaired, or given up by name"}, _LICENSED, "oz", held_as="charge_add"),
     Act("charge", "recovered", "Refrigerant recovered", {"overcharge": 0.75, "noncondensables": 0.3}, {}, _REST, (), 15.0,
         ("subcooling_f", "split_f"), "Head and subcooling in their bands", {}, _LICENSED, "oz"),
-    Act("charge", "weighed_in", "Label charge weighed in", {"undercharge": 0.93, "overcharge": 0.95, "noncondensables": 0.9},
+    Act("charge", "weighed_in", "Charge weighed in", {"undercharge": 0.93, "overcharge": 0.95, "noncondensables": 0.9},
         {"charge_weighed": "yes"}, _REST, (),
         20.0, ("superheat_evap_f", "td_f", "subcooling_f"), "Suction and box where they should run on the weighed charge",
         {"undercharge": "The leak: found and repaired, or given up by name"}, _LICENSED, "oz"),

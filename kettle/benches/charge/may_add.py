@@ -176,10 +176,15 @@ def floods_and_flashes(f: Facts) -> bool:
     return f.unit.receiver and f.is_("sight_glass", *BUBBLES) and superheat is not None and superheat <= FLOODS_F and little
 
 
-def may_add(f: Facts, leak_decided: bool = False) -> Answer:
+# What a circuit that is being filled again cannot be asked: it has not the gas to show it.
+_WHILE_FILLED: Final = ("load", "valve", "second", "ambient")
+
+
+def may_add(f: Facts, leak_decided: bool = False, filling: bool = False) -> Answer:
     """Return whether gas may be added to a unit by what is known of it: *no, first this* or *yes, and how*.
 
-    `leak_decided`: the customer left the leak open, in writing; it does not come first any more.
+    `leak_decided`: the customer left the leak open, in writing; it does not come first any more. `filling`: the circuit was emptied and is
+    being filled again: its box is warm for want of gas, and what only a running charge shows is not asked.
     """
     lines = []
     for rule in _RULES:
@@ -187,6 +192,8 @@ def may_add(f: Facts, leak_decided: bool = False) -> Answer:
             state, says = rule.stands(f)
             if rule.code == "leak" and leak_decided and state == "first":
                 state, says = "ok", "found, and left open as the customer decided"
+            if filling and rule.code in _WHILE_FILLED and state != "ok":
+                state, says = "ok", "it was emptied: by weight, level and glass"
             lines.append(Line(rule.code, rule.label, state, says, rule.asks))
     if f.unit.critical_charge_oz is not None and not f.unit.receiver:
         label = f.shown.text(f.unit.critical_charge_oz, "oz", 1)

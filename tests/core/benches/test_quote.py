@@ -98,7 +98,7 @@ def test_a_label_charge_is_never_topped_up_for_now():
     small = resolve(UnitSpec("reach_in_cooler", "R-134a", critical_charge_oz=14))
     options = proposed(small, ["undercharge"], [])
     assert [one.option for one in options] == ["good", "replace"]
-    assert "Label charge weighed in" in whats(options[0]) and "Refrigerant added" not in whats(options[0])
+    assert "Charge weighed in" in whats(options[0]) and "Refrigerant added" not in whats(options[0])
 
 
 def test_every_cause_that_work_can_cure_is_quoted_and_every_part_has_its_hours():

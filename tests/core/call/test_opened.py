@@ -66,6 +66,21 @@ def test_without_a_plate_a_circuit_is_empty_once_it_was_opened_or_pumped_after_t
     assert "as such units hold" in told(COOLER, OUT, HELD, LOW, STOOD).charge.text
 
 
+def test_a_circuit_that_is_filled_again_is_not_held_for_the_warm_box_it_has_without_gas():
+    seen = [read(key, word, 1) for key, word in (("box_temp_f", 52), ("ice_form", "none"), ("evap_fans", "running"), ("ambient_f", 84),
+                                                 ("condenser_coil", "clean"), ("condenser_fans", "running"))]  # fmt: skip
+    some = happened("weighed", 120, did="added", before_oz=200, after_oz=160, cylinder="404-1")
+    half = told(COOLER, *seen, OUT, HELD, LOW, STOOD, some)
+    assert half.charge.may == "yes" and "compressor off" in half.charge.text
+    more = happened("weighed", 125, did="added", before_oz=160, after_oz=120, cylinder="404-1")
+    bubbles = told(COOLER, *seen, OUT, HELD, LOW, STOOD, some, more, read("sight_glass", "flashing", 140))
+    assert bubbles.charge.may == "yes" and "still bubbles" in bubbles.charge.text
+    # The same box, its circuit never emptied: first the load.
+    warm = told(COOLER, *seen, read("sight_glass", "flashing", 2), read("receiver_level_pct", 5, 3),
+                happened("weighed", 20, did="added", before_oz=200, after_oz=190), read("sight_glass", "flashing", 40))  # fmt: skip
+    assert warm.charge.may == "first" and "Load" in warm.charge.text
+
+
 def test_on_an_open_circuit_no_stem_is_turned_and_nothing_is_asked_that_needs_it_running():
     call = told(PLATE, read("box_temp_f", 44, 1), OUT)
     assert call.valve().may == "no"

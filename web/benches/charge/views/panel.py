@@ -1,7 +1,7 @@
 """Whether gas may be added, as Correct and the bench show it."""
 
 from kettle.benches.charge.may_add import floods_and_flashes, may_add
-from kettle.call.advice import leak_decided
+from kettle.call.advice import filling, leak_decided
 from kettle.knowledge import anatomy, observations
 
 ANSWERS = {"yes": ("●", "good"), "no": ("◌", "soft"), "first": ("◐", "watch"), "stop": ("✕", "bad")}
@@ -11,7 +11,8 @@ MARKS = {"ok": ("●", "good"), "first": ("✕", "bad"), "unknown": ("◌", "wat
 def panel_context(request, standing):
     """The answer of the whole call; while gas is not enough each line to clear with its mark; the case of the flooding valve."""
     facts, answer = standing.judgement.facts, standing.told.charge
-    cleared = may_add(facts, leak_decided(standing.told.call.judged))
+    judged = standing.told.call.judged
+    cleared = may_add(facts, leak_decided(judged), filling(judged))
     lines = [(line, *MARKS[line.state], _tag(standing, line.asks)) for line in cleared.lines] if answer.may != "stop" else []
     mark, tone = ANSWERS[answer.may]
     before = cleared.says if answer.may in ("no", "first") and cleared.says != answer.text else ""

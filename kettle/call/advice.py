@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import Final
 
 from kettle.benches.charge import additions, critical, may_add, missing
+from kettle.benches.charge.expected import expected
 from kettle.benches.charge.may_add import BUBBLES
 from kettle.benches.valve.adjust import FAR_OUT_F, FAR_OUT_STEP_TURNS, FLOODS_F, USUAL_STEP_TURNS
 from kettle.call.events import Event
@@ -193,7 +194,18 @@ def _gone_in(judged: Judged, facts: Facts, gas: _Gas) -> Charge:
             return Charge("first", f"First this. {in_the_way[0].label}: {in_the_way[0].says}")
         where = f" at {level:.0f} %" if isinstance(level, float) else ""
         return Charge("yes", f"On, in small additions: the glass still bubbles{where}", ("the glass still bubbles after gas went in",))
+    due = _suction_due(facts) if not facts.unit.receiver and "suction_psig" in gas.since else None
+    if due is not None and (read := facts.number("suction_psig")) is not None and read < due[0]:
+        span = shown.span(*due, "psig")
+        return Charge("yes", f"On, in small additions: {went}, suction {shown.text(read, 'psig', 0)} where {span} are due at this box",
+                      ("suction stands under what such a unit runs here",))  # fmt: skip
     return Charge("stop", f"Enough: {went}, and nothing asks for more")
+
+
+def _suction_due(facts: Facts) -> tuple[float, float] | None:
+    """The suction a sound unit runs at this box and air, psig from and to; None where either is not known."""
+    box, air = facts.number("box_temp_f"), facts.number("ambient_f")
+    return None if box is None or air is None else expected(facts.unit, box, air).suction_psig
 
 
 def _signs(judged: Judged, facts: Facts) -> tuple[str, ...]:

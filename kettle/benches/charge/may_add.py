@@ -14,6 +14,8 @@ from kettle.knowledge.units import format_number
 State = Literal["ok", "first", "unknown"]
 BUBBLES: Final = ("few_bubbles", "flashing", "empty")
 FLOODS_F: Final = 3.0
+# Superheat from which a coil is starved whatever its box is, °F.
+STARVED_F: Final = 30.0
 
 
 @dataclass(frozen=True)
@@ -100,8 +102,13 @@ def _load(f: Facts) -> tuple[State, str]:
     if over is None:
         return "unknown", "box not read"
     told = f.shown.text(abs(over), "°F diff", 0)
-    if over > 2.0 * PULL_DOWN_F:
+    superheat = f.derived.get("superheat_evap_f")
+    if over > 2.0 * PULL_DOWN_F and _plainly_short(f) and superheat is not None and superheat > STARVED_F:
+        return "ok", f"box {told} over set, and starved: it does not come down without gas. Some now, the rest near set"
+    if over > 2.0 * PULL_DOWN_F and f.unit.receiver:
         return "first", f"box {told} over set: a coil this warm makes bubbles. Pull down first, or judge by the level"
+    if over > 2.0 * PULL_DOWN_F:
+        return "first", f"box {told} over set: suction and superheat are not what they will be. Pull down first"
     return "ok", f"box {told} {'over' if over >= 0 else 'under'} set"
 
 

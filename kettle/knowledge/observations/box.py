@@ -46,7 +46,7 @@ ENTRIES: Final[tuple[Observation, ...]] = (
     choice("drain", "Drain", "ice", "Pour a cup of water into the pan", "running", "slow", "blocked", "frozen", minutes=2,
             per_evaporator=True),
     choice("drain_pan", "Drain pan", "ice", "Look into the pan", "dry", "wet", "overflowing", per_evaporator=True),
-    choice("drain_fault", "What is wrong with it", "ice", "Cup of water, then follow the line: trap, heater, seal, outlet", "plugged",
+    choice("drain_fault", "Wrong with the drain", "ice", "Cup of water, then follow the line: trap, heater, seal, outlet", "plugged",
             "line_heater_dead", "pan_leaking=pan or seal leaks", "trap_wrong=trap missing or wrong",
             "condensate_pan=condensate float or heater", many=True, minutes=5, per_evaporator=True),
     choice("drain_heater", "Drain heater", "ice", "Feel the drain line outside the pan", "none=has none", "warm", "cold",

@@ -349,3 +349,15 @@ def test_an_emptied_circuit_is_told_what_such_units_hold_half_of_it_at_once():
 
 def test_gas_by_eye_is_no_figure():
     assert additions.told(COOLER, [Addition(None, "few_bubbles")])[0].startswith("Gas by eye in. Ten minutes")
+
+
+def test_a_starved_coil_is_not_told_to_pull_down_first_and_a_tube_has_no_bubbles():
+    warm = {"box_temp_f": 52.0, "receiver_level_pct": 4.0}
+    starved = may_add.may_add(facts(derived={"superheat_evap_f": 45.0}, **warm))
+    assert line(starved, "load").state == "ok" and "does not come down without gas" in line(starved, "load").says and starved.may
+    # Neither short by a sign no valve brings about, nor starved: first the box.
+    for derived, change in (({"superheat_evap_f": 20.0}, {}), ({"superheat_evap_f": 45.0}, {"receiver_level_pct": 60.0})):
+        assert line(may_add.may_add(facts(derived=derived, **warm | change)), "load").state == "first"
+    tube = resolve(UnitSpec("bottle_cooler", "R-134a"))
+    says = line(may_add.may_add(Facts(tube, {"box_temp_f": 60.0}, {})), "load").says
+    assert "Pull down first" in says and "bubbles" not in says

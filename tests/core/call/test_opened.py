@@ -93,3 +93,13 @@ def test_its_steps_and_tests_are_written_as_done():
     done = " ".join(call.said("done"))
     for words in ("recovered into cylinder R1: 60", "150", "Evacuated to 420 microns", "700 microns", "weighed in from cylinder 404-1: 64"):
         assert words in done, (words, done)
+
+
+def test_gas_into_a_capillary_is_not_enough_while_its_suction_stands_low():
+    unit = {"name": "x", "kind": "bottle_cooler", "refrigerant": "R-134a", "set_f": 37}
+    seen = [read(key, word, 1) for key, word in (("box_temp_f", 52), ("ambient_f", 88), ("suction_psig", 3), ("leak_test", "none_found"))]
+    gas = did("charge", "added", 20, value=3)
+    low = told(unit, *seen, gas, read("suction_psig", 9, 40), read("box_temp_f", 44, 41))
+    assert low.charge.may == "yes" and "are due at this box" in low.charge.text
+    right = told(unit, *seen, gas, read("suction_psig", 24, 40), read("box_temp_f", 44, 41))
+    assert right.charge.may == "stop"

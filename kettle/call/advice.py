@@ -12,7 +12,7 @@ from kettle.call.events import Event
 from kettle.call.judged import Judged
 from kettle.call.opened import FULL_SHARE, Opened
 from kettle.call.opened import opened as opened_of
-from kettle.call.turns import turn_words, without_answer
+from kettle.call.turns import NO_MORE_TURNS, turn_words, without_answer
 from kettle.judging import holds, running
 from kettle.judging.facts import Facts
 from kettle.judging.holds import Hold
@@ -31,8 +31,6 @@ WARM_F: Final = 70.0
 # A shortage this likely asks for gas.
 SHORT_FROM: Final = 0.25
 SHORT: Final = ("undercharge", "winter_charge_short")
-# After so many turns without an answer there is no further one.
-NO_MORE_TURNS: Final = 2
 EXERCISED: Final = "valve.exercised"
 
 

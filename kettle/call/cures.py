@@ -3,6 +3,7 @@
 from typing import Final
 
 from kettle.call.judged import Judged
+from kettle.call.turns import NO_MORE_TURNS, without_answer
 from kettle.judging.suspects import Suspect
 from kettle.knowledge import causes
 from kettle.knowledge.causes.model import Cause
@@ -11,6 +12,14 @@ from kettle.knowledge.causes.model import Cause
 SETTLED: Final = 0.9
 # A cause that was seen waits to be put right as long as it is likelier there than not.
 STILL_THERE: Final = 0.5
+# What a valve without an answer is tried by before it is changed, in order, and the act each is (field practice).
+STUCK: Final = (
+    ("valve.exercised", "Run it to both stops without force and back: an answer now means dirt, wax or ice inside, and a new valve soon"),
+    ("valve.strainer_cleaned", "Its strainer"),
+    ("valve.element_replaced", "Its power element"),
+)
+# What the stem of a valve would answer to.
+STEM: Final = ("txv_underfeeding", "txv_overfeeding")
 
 
 def seen_there(judged: Judged, coil: int = 1) -> tuple[Cause, ...]:
@@ -32,7 +41,28 @@ def settled(judged: Judged, coil: int = 1) -> Suspect | None:
     return left[0].suspect
 
 
+def stuck(judged: Judged, coil: int = 1) -> tuple[Cause, ...]:
+    """Return the valve as what is to be put right where its stem was turned twice without an answer and it leads what is left.
+
+    Then looking and listening tell no more: it is run through its stops, its element or itself is changed (field practice).
+    """
+    left = judged.course(coil).left
+    if not left or len(left[0].codes) != 1 or left[0].codes[0] not in STEM or left[0].probability < STILL_THERE:
+        return ()
+    return left[0].suspect.causes if without_answer(judged.staged, coil) >= NO_MORE_TURNS else ()
+
+
+def stuck_steps(judged: Judged, coil: int = 1) -> tuple[str, ...]:
+    """Return what is done to a valve that answers to nothing, in order; none where it is not one."""
+    if not stuck(judged, coil):
+        return ()
+    done = {step.did.code for step in judged.staged.steps if step.did.on in (None, coil)}
+    left = tuple(text for code, text in STUCK if code not in done)
+    return (*left, "Still no answer: the valve, with a new drier and an evacuation")
+
+
 def due(judged: Judged, coil: int = 1) -> tuple[Cause, ...]:
-    """Return what is to be put right before anything else is done: what was seen, else what is settled; none where there is more to ask."""
+    """Return what is to be put right before anything else is done: what was seen, else what is settled, else a valve that answers to
+    nothing; none where there is more to ask."""
     found = settled(judged, coil)
-    return seen_there(judged, coil) or (found.causes if found is not None else ())
+    return seen_there(judged, coil) or (found.causes if found is not None else stuck(judged, coil))

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from kettle.benches.prove.proofs import PROVED
-from kettle.call import asks, customer, kinds, proves, written
+from kettle.call import asks, cures, customer, kinds, proves, written
 from kettle.call.advice import Charge, Valve
 from kettle.call.asks import Doubt
 from kettle.call.brief import brief
@@ -56,6 +56,8 @@ class Told:
 
     def next_checks(self, coil: int = 1) -> tuple[Check, ...]:
         """What would settle most; nothing that needs a running unit while the circuit is open or empty."""
+        if cures.stuck(self.call.judged, coil):
+            return ()
         checks = self.now(coil).next_checks
         if self.call.opened.runs_again:
             return checks

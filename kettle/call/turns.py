@@ -13,6 +13,8 @@ from kettle.judging.testimony import Testimony
 
 # Superheat or line that moved less did not answer, °F.
 ANSWERS_F: Final = 1.5
+# After so many turns without an answer there is no further one.
+NO_MORE_TURNS: Final = 2
 # How often a turn brings nothing, by what is wrong; of everything else the valve is sound. Judgement of the trade.
 _NO_ANSWER: Final = {
     "turned_in": {"txv_overfeeding": 0.5, "bulb_fault": 0.4},

@@ -308,6 +308,18 @@ class Standing:
         """What is to be put right now, seen or settled: causes; none where there is more to ask, or readings contradict each other."""
         return () if self.judgement.problems else cures.due(self.told.call.judged, self.coil)
 
+    @cached_property
+    def stuck_steps(self):
+        """What is done to a valve that answers to nothing; none where it is not one."""
+        return cures.stuck_steps(self.told.call.judged, self.coil)
+
+    @property
+    def due_title(self):
+        """Why something is to be put right now, over what it is."""
+        if self.due_was_seen:
+            return "Seen: put right"
+        return "No answer: put it right" if self.stuck_steps else "Settled: put it right"
+
     @property
     def due_was_seen(self):
         """Whether what is to be put right was seen with the eyes."""

@@ -3,6 +3,7 @@
 from django.db.models import Exists, OuterRef
 from django.shortcuts import get_object_or_404, render
 
+from kettle.call import cures
 from kettle.judging.schools import steps
 from kettle.judging.suspects import Suspect
 from kettle.knowledge import observations
@@ -54,7 +55,15 @@ def to_do(request, standing):
     """What is to be put right now: each cause with its steps in the order of the school, and the acts that do it."""
     seen, schools = standing.judgement.facts.seen, request.user.member.schools
     alone = [Suspect((cause,), 1.0, (), ()) for cause in standing.due]
-    return [(one.causes[0], steps(one, schools, seen), against(one, standing.unit)) for one in alone]
+    return [
+        (one.causes[0], _stuck(one, standing) or steps(one, schools, seen), against(one, standing.unit))
+        for one in alone
+    ]  # fmt: skip
+
+
+def _stuck(one, standing):
+    """The steps of a valve that answers to nothing, where it is what is due."""
+    return standing.stuck_steps if one.codes[0] in cures.STEM and not standing.due_was_seen else ()
 
 
 def next_leads(standing):

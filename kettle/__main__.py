@@ -10,7 +10,7 @@ from contextlib import suppress
 from pathlib import Path
 from typing import NoReturn
 
-from kettle import case
+from kettle import case, front
 from kettle.call import Told, tell
 from kettle.call.says import SECTIONS
 from kettle.judging.course import Course
@@ -158,16 +158,16 @@ def _in_words(course: Course) -> str:
 def _saturation(arguments: argparse.Namespace) -> str:
     refrigerant = refrigerants.get(arguments.refrigerant)
     altitude = arguments.altitude_ft
-    if not -1500 <= altitude <= 20000:
-        raise InputError(f"altitude {altitude:g} ft is outside -1500 to 20000 ft")
     if arguments.psig is not None:
         pressure = TRADE.parse(arguments.psig, "psig")
-        dew, bubble = refrigerant.dew_f(pressure, altitude), refrigerant.bubble_f(pressure, altitude)
+        at = front.saturation(refrigerant.name, psig=pressure, altitude_ft=altitude)
+        dew, bubble = at.dew_f, at.bubble_f
         found = {"psig": pressure, "dew_f": dew, "bubble_f": bubble, "glide_f": dew - bubble}
         words = f"{TRADE.text(pressure, 'psig')}: dew {TRADE.text(dew, '°F')}, bubble {TRADE.text(bubble, '°F')}"
     else:
         temperature = TRADE.parse(arguments.f, "°F")
-        dew, bubble = refrigerant.dew_psig(temperature, altitude), refrigerant.bubble_psig(temperature, altitude)
+        at = front.saturation(refrigerant.name, at_f=temperature, altitude_ft=altitude)
+        dew, bubble = at.dew_psig, at.bubble_psig
         # Glide at one temperature: how far apart the two lines lie at the dew pressure.
         glide = temperature - refrigerant.bubble.temperature_f_at(refrigerant.dew.psia_at(temperature))
         found = {"f": temperature, "dew_psig": dew, "bubble_psig": bubble, "glide_f": glide}
@@ -202,6 +202,8 @@ def _simulate(asked: argparse.Namespace) -> str:
 def _parsed(arguments: list[str] | None) -> argparse.Namespace:
     try:
         parsed = _parser().parse_args(arguments)
+    except InputError:
+        raise
     except (IndexError, TypeError, ValueError):
         raise InputError("an argument has no value; see --help") from None
     for name, value in vars(parsed).items():

@@ -23,7 +23,7 @@ CAUSES: Final[tuple[tuple[str, str, str], ...]] = (
     ("timer_heat", "open", "defrost_never_starts"), ("defrost_output", "open", "defrost_never_starts"),
     ("heater_feed", "", "defrost_heater_open"), ("hot_gas_coil", "open", "hot_gas_valve_shut"), ("frame_heater", "", "frame_heater_dead"),
     ("liquid_output", "open", "liquid_solenoid_closed"), ("timer_motor", "", "defrost_never_starts"),
-    ("termination", "closed", "defrost_too_little"),
+    ("termination", "closed", "defrost_never_starts"),
     ("timer_cool", "welded", "compressor_runs_in_defrost"), ("timer_cool", "open", "no_call"), ("drain_heater", "", "drain_blocked"),
 )  # fmt: skip
 

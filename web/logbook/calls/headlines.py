@@ -21,7 +21,7 @@ LONGEST_LEADER = 200
 @cache
 def code():
     """A name for the code and tables that judge; another release judges anew."""
-    sources = sorted(path for floor in ("knowledge", "judging", "call") for path in (Path(kettle.__file__).parent / floor).rglob("*.py"))
+    sources = sorted(path for path in Path(kettle.__file__).parent.rglob("*") if path.suffix in {".py", ".json"})
     return hashlib.sha256(b"".join(path.read_bytes() for path in sources)).hexdigest()[:16]
 
 

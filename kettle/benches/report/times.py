@@ -62,7 +62,9 @@ def _outside(begins: datetime, ends: datetime, day: Day) -> float:
         if at.weekday() < SATURDAY:
             start = datetime.combine(at.date(), time.min, at.tzinfo)
             first_min, last_min = ((moment - start).total_seconds() / 60.0 for moment in (at, last))
-            stretch -= max(min(last_min, day.ends_min) - max(first_min, day.begins_min), 0.0)
+            within = max(min(last_min, day.ends_min) - max(first_min, day.begins_min), 0.0)
+            # Never below nothing: of a stretch all within the day the two differ by rounding.
+            stretch = max(stretch - within, 0.0)
         outside += stretch
         at = last
     return outside

@@ -104,6 +104,20 @@ class Server:
 
 
 @pytest.fixture(scope="session")
+def empty_once(tmp_path_factory):
+    """A folder of data with all its tables and nothing in them: making them takes longest of all."""
+    data = tmp_path_factory.mktemp("empty")
+    assert manage(data, "migrate", "-v", "0").returncode == 0
+    return data
+
+
+@pytest.fixture
+def empty(empty_once, tmp_path):
+    """A folder of data of its own, without a shop."""
+    return Path(shutil.copytree(empty_once, tmp_path / "data"))
+
+
+@pytest.fixture(scope="session")
 def made_once(tmp_path_factory):
     """A folder of data with a shop and its owner, made as one makes it; each test takes a copy."""
     data = tmp_path_factory.mktemp("installed")
@@ -244,17 +258,17 @@ def test_nothing_starts_on_data_it_does_not_fit(installed):
     assert "Traceback" not in refused.stderr
 
 
-def test_a_first_start_without_a_terminal_says_how(tmp_path):
-    refused = manage(tmp_path, "serve", "--port", "9")
+def test_a_first_start_without_a_terminal_says_how(empty):
+    refused = manage(empty, "serve", "--port", "9")
     assert "manage.py first" in refused.stderr and "Traceback" not in refused.stderr
 
 
 @pytest.mark.parametrize(("more", "words"), [(("--login", "x y"), "Log-in"), (("--time-zone", "Mars/North"), "Time zone")])
-def test_a_wrong_first_shop_is_said_and_nothing_is_stored(tmp_path, more, words):
+def test_a_wrong_first_shop_is_said_and_nothing_is_stored(empty, more, words):
     asked = {"--shop": "Alder Cold", "--login": "ivo", "--name": "Ivo Brandt", **dict([more])}
-    refused = manage(tmp_path, "first", *[part for pair in asked.items() for part in pair], given=f"{PASSWORD}\n")
+    refused = manage(empty, "first", *[part for pair in asked.items() for part in pair], given=f"{PASSWORD}\n")
     assert words in refused.stderr and "Traceback" not in refused.stderr
-    with sqlite3.connect(tmp_path / "kettle.sqlite3") as opened:
+    with sqlite3.connect(empty / "kettle.sqlite3") as opened:
         assert opened.execute("SELECT count(*) FROM accounts_shop").fetchone() == (0,)
 
 

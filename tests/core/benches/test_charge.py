@@ -322,6 +322,25 @@ def test_gas_by_the_amps_is_what_they_rose_by_and_is_never_told_better_than_it_i
     assert missing.went_in_oz(CAPILLARY, 44.0, 85.0, known.full(known.amps_pct), 99.0) is None, "they stood as with all of it"
 
 
+def test_what_lies_within_its_doubt_of_a_full_charge_tells_nothing():
+    known = missing.curve(CAPILLARY, 44.0, 85.0)
+    full = known.full(known.amps_pct)
+    within, beyond = (missing.missing(CAPILLARY, 44.0, 85.0, None, full - missing.AMPS_PCT + off) for off in (0.01, -0.01))
+    assert within is None and beyond is not None and beyond.by == ("amps",)
+    before = full - missing.AMPS_PCT
+    assert missing.went_in_oz(CAPILLARY, 44.0, 85.0, before + 0.01, full) is None
+    assert missing.went_in_oz(CAPILLARY, 44.0, 85.0, before - 0.01, full) is not None
+    assert missing.went_in_oz(CAPILLARY, 44.0, 85.0, 60.0, 60.0) is None, "amps that stood"
+
+
+def test_a_receiver_is_as_good_as_empty_at_its_doubt_and_tells_alone_what_nothing_else_does():
+    known = missing.curve(COOLER, 38.0, 85.0)
+    suction = float(known.suction_psig[2])
+    for level, by in ((missing.LEVEL_PCT, ("suction",)), (missing.LEVEL_PCT + 0.1, ("suction", "receiver level"))):
+        assert missing.missing(COOLER, 38.0, 85.0, suction, None, level).by == by
+    assert missing.missing(COOLER, 38.0, 85.0, None, None, 0.0).by == ("receiver level",)
+
+
 def test_towards_several_pounds_the_rounds_are_few_and_the_last_ones_small():
     whole = missing.usual_charge_oz(COOLER)
     small = additions.one_addition_oz(COOLER)

@@ -99,3 +99,7 @@ def test_the_night_switch_holds(app, live_server):
     expect(app.get_by_role("heading", name="Keys")).to_be_visible()
     app.get_by_role("button", name="Close").click()
     expect(app.get_by_role("heading", name="Keys")).to_be_hidden()
+
+
+def test_what_a_bottle_cooler_should_run_fits_a_phone(open_stop):
+    assert fits(open_stop("Bottle cooler 2", "charge"))

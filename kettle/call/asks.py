@@ -167,7 +167,7 @@ def _leak(call: Call) -> list[Doubt]:
     """A place was named, or gas went in for a shortage and stays, and no leak is repaired or given up by name."""
     named: Event | None = None
     gas: Event | None = None
-    done = {(step.event.number): done for step, done in zip(call.staged.steps, call.staged.done(1), strict=True)}
+    done = {(step.event.number): done for step, done in zip(call.staged.openings, call.staged.done(1), strict=True)}
     for event in call.record.standing:
         if event.kind == "leak_look" and places_found(call.record, event):
             named = event

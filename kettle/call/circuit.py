@@ -19,7 +19,7 @@ from kettle.call.stages import Staged
 from kettle.judging import running
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import causes
-from kettle.power import finds, measure
+from kettle.power import finds, measure, supplied
 from kettle.power.circuit import Circuit
 from kettle.power.faults import SOUND, Fault, every_fault, weight_of
 from kettle.power.measure import Lead, Reading, Seen
@@ -43,6 +43,8 @@ PARTS_TOLD, PART_FROM = 8, 0.01
 MOST_LEARNED: Final = 1.5
 # A cause that is left so surely was seen or measured at its part: the meter has nothing to say against it.
 SURE, BEYOND_DOUBT = 0.9, 6.0
+# The cause that a supply off the plate's volts is.
+LOW_SUPPLY: Final = "voltage_problem"
 # No cause is ever less likely than this.
 LEAST: Final = 1e-6
 # Of one wiring so many measurements are weighed, the last ones.
@@ -111,11 +113,17 @@ class Wired:
 
     def _fit(self, readings: Sequence[Reading]) -> tuple[list[Fault], Figures]:
         """Every fault, and how well it fits some readings (log)."""
-        faults = every_fault(self.circuit)
+        fed = supplied.as_measured(self.circuit, readings)
+        faults = every_fault(fed)
         told: Figures = np.zeros(len(faults))
         for reading in readings[-ONCE:]:
-            told = told + measure.log_likelihood(reading, measure.expected(self.circuit, reading, faults))
+            told = told + measure.log_likelihood(reading, measure.expected(fed, reading, faults))
         return faults, told
+
+    @property
+    def fed(self) -> Circuit:
+        """The unit's circuit on the supply that was measured in the wiring that stands."""
+        return supplied.as_measured(self.circuit, self.wirings[-1].readings)
 
     @cached_property
     def spoken(self) -> dict[int, list[Testimony]]:
@@ -140,6 +148,9 @@ class Wired:
         fits_of = {code: _mean(pairs) for code, pairs in by_cause.items() if code}
         best = max(sound, *fits_of.values(), *opened.values())
         told = {code: max(value - best, -SUREST) for code, value in fits_of.items()}
+        if supplied.share_of_plate(self.circuit, readings) != 1.0 and LOW_SUPPLY in told:
+            # What comes in is off the plate's volts: the supply fits as well as a circuit in which nothing is wrong.
+            told[LOW_SUPPLY] = max(told[LOW_SUPPLY], sound - best)
         likeliest = max(zip(faults, fits, strict=True), key=lambda pair: pair[1] + math.log(weight_of(self.circuit, pair[0])))[0]
         told_of = likeliest if best - sound >= TELLS else SOUND
         text = f"Measured in the circuit: {measure.told(self.circuit, told_of).lower()}"
@@ -173,7 +184,7 @@ class Wired:
         weighed: Figures = fits + np.log([weight_of(self.circuit, fault) for fault in faults])
         by_meter: Figures = np.exp(weighed - weighed.max())
         for one in self.seen(state):
-            fits = fits + one.told(self.circuit, faults)
+            fits = fits + one.told(self.fed, faults)
         weighed = fits + np.log([weight_of(self.circuit, fault) for fault in faults])
         alone: Figures = np.exp(weighed - weighed.max())
         codes = [finds.cause_of(fault) if fault != SOUND else "" for fault in faults]
@@ -206,7 +217,7 @@ class Wired:
         readings = self.wirings[-1].readings
         done = {frozenset((r.one, r.other)) if r.what != "amps" else frozenset((r.one,)) for r in readings}
         at = {"panel", *(self.circuit.point(key).place for r in readings if r.what != "amps" for key in (r.one, r.other))}
-        return measure.next_leads(self.circuit, faults, likely, state, at, 1, done | measure.known_dead(self.circuit, self.seen(state)))
+        return measure.next_leads(self.fed, faults, likely, state, at, 1, done | measure.known_dead(self.circuit, self.seen(state)))
 
 
 def reading_of(circuit: Circuit, event: Event) -> Reading | None:

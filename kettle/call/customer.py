@@ -90,7 +90,7 @@ def _found(call: Call) -> str:
         cause = causes.get(code)
         if code == "undercharge" and any(done.first_fill for done in call.staged.done(1)):
             found.append("It did not hold its whole charge of refrigerant yet.")
-        elif code in left or not call.staged.steps:
+        elif code in left or not call.staged.openings:
             found.append(cause.plain)
         else:
             found.append(cause.was)

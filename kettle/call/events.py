@@ -52,7 +52,7 @@ class Did:
     @property
     def act(self) -> Act:
         """The act in the table."""
-        return acts.get(self.part, self.did)
+        return acts.that_opens(self.part, self.did)
 
     @property
     def code(self) -> str:

@@ -14,6 +14,7 @@ from kettle.call.record import Record
 from kettle.judging.siblings import together
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import anatomy, causes, looks, observations
+from kettle.knowledge.causes.seen import ICES_WITHIN_H
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value, words_of
 from kettle.knowledge.parameters import PARAMETERS
@@ -24,6 +25,9 @@ from kettle.power import finds
 SAID_SO: Final = 12.0
 # And what was seen with the eyes, beside what the same could be taken for.
 SEEN_SO: Final = 8.0
+# A coil is bare so; from so many hours after a melt that says something, at most so much (log).
+BARE: Final = ("none", "light_frost")
+BARE_FROM_H, BARE_AT_MOST = 2.0, 3.0
 # More amps than a clamp reads of nothing; beyond this share of rated ones a compressor does not run, it tries to.
 DRAWS_A: Final = 0.4
 TURNS_UP_TO: Final = 1.7
@@ -52,12 +56,31 @@ def reading(record: Record, event: Event) -> tuple[Heard, ...]:
     seen = Observed(key, value_of(key, event.data["value"]), event.on)
     split = [cause for cause in causes.CATALOGUE.values() if cause.splits and cause.splits[0] == key]
     wants = [cause for cause in split if cause.splits and {*words_of(seen.value)} & {*cause.splits[1]}]
+    if key == "ice_form" and seen.value in BARE:
+        return (seen, *_bare_since(record, event))
     if not wants or key in causes.USUAL:
         return (seen,)
     # Which of several remedies it wants is seen only where it is there.
     words = f"{observations.get(key).label}: {observations.get(key).show(seen.value)}"
     there = dict.fromkeys((cause.code for cause in wants), 0.0)
     return (seen, Spoken(Testimony(f"seen.{key}", words, there, -SEEN_SO, -SEEN_SO, beyond_doubt=len(wants) == 1), event.on))
+
+
+def _bare_since(record: Record, event: Event) -> tuple[Spoken, ...]:
+    """What a coil that is bare hours after it was melted says against what would have iced it by now (a mean time, exponential)."""
+    before = record.standing[: record.place[event.number]]
+    melted = next((one for one in reversed(before) if _melts(one) and one.on in (None, event.on)), None)
+    if melted is None or melted.at is None or event.at is None:
+        return ()
+    hours = (event.at - melted.at).total_seconds() / 3600.0
+    if hours < BARE_FROM_H:
+        return ()
+    against = {code: -min(hours / mean, BARE_AT_MOST) for code, mean in ICES_WITHIN_H.items()}
+    return (Spoken(Testimony("bare_since", f"Bare {hours:.0f} h after it was melted", against=against), event.on),)
+
+
+def _melts(event: Event) -> bool:
+    return event.kind == "melt" or (event.kind == "act" and (event.data["part"], event.data["did"]) == ("coil", "melted"))
 
 
 def figure(event: Event) -> float:
@@ -155,6 +178,8 @@ def ice_drawn(record: Record, event: Event) -> tuple[Heard, ...]:
     """Form and places of the ice; oil marked on a map is what foams."""
     form, places = ice_read(record, event)
     found: list[Heard] = [Observed("ice_form", form, event.on), Observed("ice_places", places, event.on)]
+    if form in BARE:
+        found += _bare_since(record, event)
     if event.get("map", {}).get("oil"):
         found += [Observed("melt_water", "cloudy_foaming", event.on), Observed("oil_trace", "at_coil", event.on)]
     return tuple(found)

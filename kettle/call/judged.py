@@ -65,7 +65,7 @@ class Judged:
             ages = [self.staged.ages_min(number) for number in range(1, len(seen) + 1)]
             heard = self._heard(coil)[0]
             now = judge_coil(
-                record.unit_now, seen, coil, ages, record.shown, record.found_before, self.overridden, not self.staged.steps, heard
+                record.unit_now, seen, coil, ages, record.shown, record.found_before, self.overridden, not self.staged.openings, heard
             )
             why = unproved(record)
             if why and not any(hold.code == GROUNDED_HEATER for hold in now.holds):
@@ -86,7 +86,7 @@ class Judged:
 
     def _judge(self, coil: int) -> Course:
         now, record = self.now(coil), self.staged.record
-        if not self.staged.steps:
+        if not self.staged.openings:
             return as_found(now)
         stages = list(self.staged.stages(coil))
         stages[-1] |= {key: value for key, value in now.facts.seen.items() if key in CLOCKS} | dict(self.what_if or {})

@@ -16,13 +16,17 @@ from kettle.call.record import Record
 from kettle.judging import running
 from kettle.judging.course import LIVE, Done, standing_at
 from kettle.judging.facts import STILL_SETTLING_MIN, Facts
+from kettle.judging.given import seen_there
 from kettle.judging.readings import implied_by, told_with, work_out
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import observations
-from kettle.knowledge.acts import OPENS, RUNNING
+from kettle.knowledge.acts import LOOKED, OPENS, RUNNING
+from kettle.knowledge.causes.seen import SEEN
 from kettle.knowledge.observations import Value
 
 AT_ONE_GO: Final = timedelta(minutes=10)
+# Sooner than this another word puts right a slip of the finger, and nothing was done between.
+NO_SLIP: Final = timedelta(minutes=5)
 # What the clocks of a call say by themselves.
 CLOCKS: Final = ("adjusted_min", "settled_min")
 # A line that moved less than this has not moved, °F; suction stands beside it for so long, minutes.
@@ -112,6 +116,8 @@ class Staged:
                     else:
                         steps.append(Step(item, event, len(steps) + 1, event.at, (event,)))
                 elif isinstance(item, Observed):
+                    if self._finds_it_gone(item, event, seen, len(steps)):
+                        steps.append(Step(Did(*LOOKED, on=item.on), event, len(steps) + 1, event.at, (event,)))
                     # What was found on a setting that goes on with the one before is of the stage before both.
                     stage = len(steps) - 1 if go_on else len(steps)
                     seen.append(Sighting(item, event, stage))
@@ -120,6 +126,18 @@ class Staged:
                 else:
                     spoken.append((item, 0 if item.as_found else len(steps)))
         return tuple(steps), tuple(seen), tuple(spoken)
+
+    def _finds_it_gone(self, item: Observed, event: Event, seen: list[Sighting], stage: int) -> bool:
+        """Whether a look finds gone what was seen to be there earlier in its stage, with no line for what was done between."""
+        codes = SEEN.get(item.key, {})
+        if not codes or not self.record.clocked or event.at is None or codes.get(str(item.value)):
+            return False
+        own = [one for one in seen if one.stage == stage and one.observed.on in (None, item.on)]
+        before = next((one for one in reversed(own) if one.observed.key == item.key), None)
+        if before is None or before.event.at is None or event.at - before.event.at < NO_SLIP:
+            return False
+        known = {one.observed.key: one.observed.value for one in own}
+        return codes.get(str(before.observed.value)) in seen_there(work_out(self.record.unit, known))
 
     def _goes_on(self, steps: list[Step], event: Event, items: Iterable[Heard]) -> bool:
         """Whether an event goes on with the act before it: settings of one device, changed one after another."""
@@ -137,9 +155,14 @@ class Staged:
         return [Observed(key, value, item.on) for key, value in implied_by(item.key, known).items()]
 
     @property
+    def openings(self) -> tuple[Step, ...]:
+        """What opened each stage, in order: what was done, and looks that found gone what had been seen to be there."""
+        return self._walked[0]
+
+    @cached_property
     def steps(self) -> tuple[Step, ...]:
         """What was done, in order; each opens a stage."""
-        return self._walked[0]
+        return tuple(step for step in self.openings if step.did.part)
 
     @property
     def sightings(self) -> tuple[Sighting, ...]:
@@ -154,7 +177,7 @@ class Staged:
     @cached_property
     def last_stage(self) -> int:
         """The stage that stands."""
-        return len(self.steps)
+        return len(self.openings)
 
     @cached_property
     def clock(self) -> Step | None:
@@ -197,7 +220,7 @@ class Staged:
         return {coil: self._of_coil(coil) for coil in range(1, len(self.record.coils) + 1)}
 
     def _of_coil(self, coil: int) -> tuple[tuple[dict[str, Value], ...], dict[str, Event]]:
-        stages: tuple[dict[str, Value], ...] = tuple({} for _ in range(len(self.steps) + 1))
+        stages: tuple[dict[str, Value], ...] = tuple({} for _ in range(len(self.openings) + 1))
         events: dict[str, Event] = {}
         for one in self.sightings:
             if self.sees(one.observed, coil):
@@ -215,7 +238,7 @@ class Staged:
         for place, stage in enumerate(stages):
             now = stage.get("suction_line_evap_f")
             read = stage.get("suction_psig")
-            moved = place > 0 and self.steps[place - 1].did.part in MOVES_THE_LINE
+            moved = place > 0 and self.openings[place - 1].did.part in MOVES_THE_LINE
             stands = isinstance(now, float) and line is not None and abs(now - line) < LINE_STANDS_F
             if moved and stands and read is None and suction is not None and self._near(suction[1], place):
                 stage["suction_psig"] = suction[0]
@@ -226,8 +249,8 @@ class Staged:
 
     def _near(self, stage: int, other: int) -> bool:
         """Whether two stages lie near enough for a suction to stand."""
-        then = self.steps[stage - 1].at if stage else min((e.at for e in self.record.standing if e.at is not None), default=None)
-        now = self.steps[other - 1].at
+        then = self.openings[stage - 1].at if stage else min((e.at for e in self.record.standing if e.at is not None), default=None)
+        now = self.openings[other - 1].at
         return then is None or now is None or (now - then).total_seconds() / 60.0 <= SUCTION_STANDS_MIN
 
     def stages(self, coil: int = 1) -> tuple[dict[str, Value], ...]:
@@ -244,10 +267,10 @@ class Staged:
 
     def done(self, coil: int = 1) -> list[Done]:
         """Return what was done, as it concerns one coil; gas into a circuit that held none before is marked as a first fill."""
-        found = [step.did.seen_from(coil, len(self.record.coils)) for step in self.steps]
+        found = [step.did.seen_from(coil, len(self.record.coils)) for step in self.openings]
         first = any("first_start" in words for one in self.sightings if isinstance(words := one.observed.value, tuple))
         emptied = False
-        for place, step in enumerate(self.steps):
+        for place, step in enumerate(self.openings):
             if step.did.part == "charge":
                 emptied = emptied or self.empties(step)
                 if step.did.did != "recovered" and (first or emptied):
@@ -328,4 +351,4 @@ class Staged:
     def stage_of(self, event: Event) -> int:
         """Return the stage an event lies in: how many acts were done before it, itself not counted."""
         place = self.record.place[event.number]
-        return sum(1 for step in self.steps if self.record.place[step.event.number] < place)
+        return sum(1 for step in self.openings if self.record.place[step.event.number] < place)

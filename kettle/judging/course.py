@@ -56,7 +56,7 @@ class Done:
     @property
     def act(self) -> Act:
         """The act in the table; one on another coil opens a stage and changes nothing here."""
-        found = acts.get(self.part, self.did)
+        found = acts.that_opens(self.part, self.did)
         if self.elsewhere:
             return Act(found.part, found.did, found.label, still=True)
         return replace(found, removes={}) if self.undone else found

@@ -73,6 +73,12 @@ class Facts:
         return None if box is None else box - self.unit.set_f
 
     @property
+    def stock_is_cold(self) -> bool:
+        """Whether the stock is where the box belongs: the air has not been warm for long."""
+        stock = self.number("product_temp_f")
+        return stock is not None and stock <= self.unit.set_f + self.unit.differential_f
+
+    @property
     def is_cold_outside(self) -> bool:
         """Whether the air on the condenser is cold enough to change how the head side works."""
         ambient = self.number("ambient_f")
@@ -101,7 +107,8 @@ class Facts:
         if self.is_("complaint", "first_start") and not self.is_("box_trend", "steady", "rising"):
             return "first_start"
         since = self.number("since_defrost_min")
-        if since is not None and since < AFTER_DEFROST_MIN and over <= AFTER_DEFROST_F and not self.is_("box_trend", "rising"):
+        was_well = over <= AFTER_DEFROST_F or self.stock_is_cold
+        if since is not None and since < AFTER_DEFROST_MIN and was_well and not self.is_("box_trend", "rising"):
             return "after_defrost"
         if rises_with_its_door(self.seen, over):
             return "door_open"

@@ -7,7 +7,7 @@ from kettle.judging import running
 from kettle.judging.facts import Facts
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import causes
-from kettle.knowledge.causes.seen import BELOW, FAN_VOLTS, SEEN
+from kettle.knowledge.causes.seen import BELOW, FAN_VOLTS, OUTSIDE, SEEN
 
 RUNS: Final = ("running", "short_cycling")
 # Every set of them has hypotheses of its own: past so many the rest competes as it did.
@@ -17,6 +17,11 @@ MOST: Final = 3
 def seen_there(facts: Facts) -> tuple[str, ...]:
     """Return the codes of the causes that what stands shows to the eye, in the order of the table."""
     found = [code for key, (limit, code) in BELOW.items() if (figure := facts.number(key)) is not None and figure < limit]
+    found += [
+        code for key, (low, high, code) in OUTSIDE.items() if (figure := facts.derived.get(key)) is not None and not low <= figure <= high
+    ]
+    if _cannot_make(facts):
+        found.append("lp_control_misset")
     for key, words in SEEN.items():
         code = words.get(str(facts.seen.get(key, "")))
         if code is None or running.says_nothing(key, facts) or not causes.get(code).possible_on(facts.unit):
@@ -27,6 +32,12 @@ def seen_there(facts: Facts) -> tuple[str, ...]:
             continue
         found.append(code)
     return tuple(dict.fromkeys(found))
+
+
+def _cannot_make(f: Facts) -> bool:
+    """Whether a low-pressure switch stands open with its cut-in above what the box's own air can bring the suction of a unit at rest to."""
+    cut_in, over = f.derived.get("lp_cut_in_off_f"), f.box_over_set_f
+    return f.is_("low_pressure_switch", "open") and cut_in is not None and over is not None and cut_in > over
 
 
 def _fan_has_volts(f: Facts) -> bool:

@@ -51,10 +51,12 @@ RESTS: Final = ("condenser_fans", "low_pressure_switch", "contactor", "evap_fans
 # What a unit that is satisfied, and rightly so, shows besides.
 RIGHTLY_OFF: Final[dict[str, tuple[str, ...]]] = {
     "compressor": ("off",), "contactor": ("out",), "control_call": ("satisfied",), "low_pressure_switch": ("open",),
-    "compressor_shell": ("cold",),
+    "compressor_shell": ("cold",), "liquid_solenoid": ("closed_no_pull",),
 }  # fmt: skip
 # More than this over a closed contactor is lost in it, V.
 LOST_V: Final = 20.0
+# A warm box that comes down since it was started, or falls: its coil takes all the valve lets through.
+PULLS_DOWN: Final = ("first_start", "falling")
 CYCLES_THE_FAN: Final = ("fan_cycling", "mixing_valve_and_fan")
 BUBBLES: Final = ("few_bubbles", "flashing", "empty")
 NO_AIR: Final = ("some_stopped", "stopped", "reversed", "held_by_ice")
@@ -141,6 +143,8 @@ def says_nothing(key: str, f: Facts) -> str:
         settled = f.number("settled_min")
         if settled is not None and settled < SETTLING_MIN:
             return "it has not settled yet"
+        if f.is_(key, "few_bubbles") and f.coming_down in PULLS_DOWN:
+            return "a few bubbles are usual while a warm box pulls down"
     if f.is_("compressor", "off"):
         # On its contactor it stands with the compressor; on a pressure switch it waits for the head besides.
         waits = f.unit.head_control in CYCLES_THE_FAN or not f.is_("contactor", "in")

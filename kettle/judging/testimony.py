@@ -21,7 +21,8 @@ class Testimony:
     `causes` maps codes to theirs, `rest` is that of every other cause, `sound` that of a unit with nothing wrong; a pair fits as well as
     the better of its two. `exact` maps whole sets of causes to theirs and goes before. `shown` are observations that explain it as well,
     with how well (key, state, log-likelihood): a cause fits by how often it shows them. `mutes` are features that tell the same again.
-    `beyond_doubt` is what was seen with the eyes: its causes are there, and others are beside them.
+    `against` is what it takes from every hypothesis that holds a cause, whatever is beside it. `beyond_doubt` is what was seen with the
+    eyes: its causes are there, and others are beside them.
     """
 
     key: str
@@ -32,6 +33,7 @@ class Testimony:
     exact: Mapping[frozenset[str], float] = field(default_factory=dict)
     shown: tuple[tuple[str, str, float], ...] = ()
     mutes: tuple[str, ...] = ()
+    against: Mapping[str, float] = field(default_factory=dict)
     beyond_doubt: bool = False
 
 
@@ -40,6 +42,9 @@ def weighed(network: Network, one: Testimony, stage: int = 0) -> tuple[Feature, 
     by_cause = np.array([*(one.causes.get(code, one.rest) for code in network.codes), -np.inf])
     told: Figures = by_cause[network.parts].max(axis=1)
     told[network.rows[frozenset()]] = one.sound
+    if one.against:
+        taken = np.array([*(one.against.get(code, 0.0) for code in network.codes), 0.0])
+        told = told + taken[network.parts].sum(axis=1)
     for codes, fit in one.exact.items():
         # What was seen beside it changes nothing of it.
         for row in network.beside(codes):

@@ -12,7 +12,7 @@ from kettle.judging.checks import PERSISTS
 from kettle.judging.evidence import SPEAKS, Feature
 from kettle.judging.network import SMALLEST, Figures, Network
 from kettle.knowledge import observations
-from kettle.knowledge.acts import Act
+from kettle.knowledge.acts import LOOKED, Act, that_opens
 from kettle.knowledge.observations import Value
 
 # Log-odds by which an answer to the facts as found is beyond what any act could bring back.
@@ -27,7 +27,6 @@ SEEN_GONE: Final = 0.15
 TELLS_OF_ITS_ACT: Final = ("leak_test",)
 # What a repair makes less usual is still seen anew now and then.
 HARDLY_ANEW: Final = 0.1
-LOOKED: Final = Act("", "looked", "Looked at again", still=True)
 
 
 @dataclass(frozen=True)
@@ -64,7 +63,7 @@ def with_looks(tries: Mapping[str, Sequence[Try]], network: Network, stages: Seq
             if before and network.shape(network.rows[frozenset()], key)[word] >= USUALLY:
                 for code in _left_by(network, key, word, before):
                     if code not in tries:
-                        found.setdefault(code, []).append(Try(place, SEEN_GONE, LOOKED))
+                        found.setdefault(code, []).append(Try(place, SEEN_GONE, that_opens(*LOOKED)))
             before.add(word)
     return found
 

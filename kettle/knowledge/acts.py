@@ -515,6 +515,16 @@ def get(part: str, did: str) -> Act:
     return ACTS[f"{part}.{did}"]
 
 
+# What opens a stage without being done: a look that finds gone what had been seen to be there.
+LOOKED: Final = ("", "looked")
+_LOOKED: Final = Act(*LOOKED, "Looked at again", still=True)
+
+
+def that_opens(part: str, did: str) -> Act:
+    """Return what opened a stage: an act as `get` has it, or a look (`LOOKED`)."""
+    return _LOOKED if (part, did) == LOOKED else get(part, did)
+
+
 def voided(act: Act) -> frozenset[str]:
     """Return the observations that are past once an act was done: its own, and all that was read while the unit ran otherwise."""
     return frozenset(act.voids if act.still else (*act.voids, *RUNNING))

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.units import format_number
+from kettle.power import supplied
 from kettle.power.capacitors import IMBALANCE_LIMIT_PCT
 from kettle.power.circuit import Circuit
 from kettle.power.measure import Reading
@@ -41,8 +42,10 @@ def along(circuit: Circuit, readings: Sequence[Reading]) -> list[Step]:
     """Return the order of a dead unit with what was measured of it while it should run."""
     common = circuit.common
     back = next((part.b for part in circuit.parts if part.key == "contactor_coil"), common)
+    share = supplied.share_of_plate(circuit, readings)
     took = {(r.what, frozenset((r.one, r.other) if r.what == "volts" else (r.one,))): r.value for r in readings if r.state == "calling"}
-    solved = solve(circuit, "calling")
+    # Behind the line everything is held against what comes in: a low supply is told once, at the line.
+    solved = solve(supplied.as_measured(circuit, readings), "calling")
     steps = []
 
     def volts(of: str, label: str, one: str, other: str, right: float, good: str = "full") -> None:
@@ -55,13 +58,13 @@ def along(circuit: Circuit, readings: Sequence[Reading]) -> list[Step]:
             volts("safety", part.label, part.a, part.b, 0.0, "none")
     coil = next((part for part in circuit.parts if part.key == "contactor_coil"), None)
     if coil:
-        volts("coil", "Contactor coil", coil.a, coil.b, coil.rated_v)
+        volts("coil", "Contactor coil", coil.a, coil.b, share * coil.rated_v)
     legs = AMPS_PAIRS if circuit.phases == 3 else (("1", ""),)
     two = "T2" if circuit.has("pole_2") else common
-    for side, letter in (("Line", "L"), ("Load", "T")):
+    for side, letter, right in (("Line", "L", circuit.volts), ("Load", "T", share * circuit.volts)):
         for one, other in legs:
             end = f"{letter}{other}" if other else (two if letter == "T" else common)
-            volts(side.lower(), f"{side} {one}{other or ''}".strip(), f"{letter}{one}", end, circuit.volts)
+            volts(side.lower(), f"{side} {one}{other or ''}".strip(), f"{letter}{one}", end, right)
     for part in circuit.parts:
         if part.kind == "pole":
             volts("drop", f"Drop over pole {part.key[-1]}", part.a, part.b, 0.0, "drop")

@@ -7,7 +7,7 @@ from typing import Final
 from kettle.judging.facts import Facts
 from kettle.knowledge import causes
 from kettle.knowledge.observations import Value
-from kettle.power import finds, measure
+from kettle.power import finds, measure, supplied
 from kettle.power.circuit import Circuit
 from kettle.power.faults import SOUND, Fault, single_faults
 from kettle.power.measure import Lead, Reading, Seen, Suspicion
@@ -97,6 +97,7 @@ def stand(circuit: Circuit, state: str, readings: Sequence[Reading], seen: Seque
 
     `likely` is how likely each fault is (of `faults.every_fault`, in order); left out, by what was measured and seen alone.
     """
+    circuit = supplied.as_measured(circuit, readings)
     faults, before = measure.standing(circuit)
     if likely is None:
         _, likely = measure.standing(circuit, readings, seen)

@@ -91,14 +91,15 @@ def observed(call: Call, event: Event, key: str, value: object) -> list[Sentence
     return _found_word(call, event, key, value)
 
 
-def _latest_found(call: Call, key: str, coil: int | None) -> Event | None:
-    """The last event of a key before the first repair, on a coil."""
+def _is_told_found(call: Call, event: Event, key: str) -> bool:
+    """Whether an event is the last of its key before the first repair, or before a look that found gone what it shows."""
     mine = [
         one.event
         for one in call.staged.sightings
-        if one.observed.key == key and call.phase(one.event) == FOUND and one.observed.on in (None, coil)
+        if one.observed.key == key and call.phase(one.event) == FOUND and one.observed.on in (None, event.on)
     ]
-    return mine[-1] if mine else None
+    looks = {opening.event for opening in call.staged.openings if not opening.did.part}
+    return any(one is event and (later is None or later in looks) for one, later in zip(mine, [*mine[1:], None], strict=True))
 
 
 def _found_figure(call: Call, event: Event, key: str) -> list[Sentence]:
@@ -109,7 +110,7 @@ def _found_figure(call: Call, event: Event, key: str) -> list[Sentence]:
         own = shown.text(float(event.data["value"]), "°F")
         words = f"Box found at {own}, set {shown.text(record.unit.set_f, '°F', 0)}"
         return [sentence("found", words, (event,), "reading")] if first is event else []
-    if _latest_found(call, key, event.on) is not event:
+    if not _is_told_found(call, event, key):
         return []
     coil = event.on or 1
     found = [_verdict(call, one, event) for one in verdicts.on(call.facts_found(coil)) if _rests_on(one, key) and _is_told(one)]
@@ -183,11 +184,14 @@ def _name(label: str) -> str:
 
 def _found_word(call: Call, event: Event, key: str, value: object) -> list[Sentence]:
     entry = observations.get(key).on(call.record.unit)
-    if entry.group in NOT_WRITTEN or _latest_found(call, key, event.on) is not event:
+    if entry.group in NOT_WRITTEN or not _is_told_found(call, event, key):
         return []
     facts = call.facts_found(event.on or 1)
     if running.says_nothing(key, facts) or key in WORN:
         return []
+    if any(opening.event is event and not opening.did.part for opening in call.staged.openings):
+        words = f"{entry.label}: {lower(dict(entry.choices)[str(value)])} when looked at again, with nothing written down for it"
+        return [sentence("found", f"{words}{call.record.on_words(event.on)}", (event,), "word")]
     usual = USUAL.get(key, {})
     if isinstance(value, (list, tuple)):
         bad = [word for word in value if word not in ("nowhere", "none")]

@@ -24,5 +24,14 @@ BELOW: Final[Mapping[str, tuple[float, str]]] = {
     "winding_ground_ohm": (1e5, "compressor_grounded"),
     "heater_ground_ohm": (1e5, "heater_grounded"),
 }
+# Outside of these limits a figure worked out condemns by itself -> the cause it is. Volts: 10 % off the plate (field guide, electrical)
+# and a meter's 3 %; imbalance past which no motor is run at all, 5 % (NEMA MG 1, 14.36).
+OUTSIDE: Final[Mapping[str, tuple[float, float, str]]] = {
+    "volts_off_pct": (-13.0, 13.0, "voltage_problem"),
+    "volts_imbalance_pct": (0.0, 5.0, "voltage_problem"),
+}
+# How long a coil that was melted bare stays so, on average, with a cause still there, h, of those that ice it within hours. Judgement of
+# the trade.
+ICES_WITHIN_H: Final[Mapping[str, float]] = {"door_infiltration": 5.0, "door_seal": 16.0}
 # A fan that stands is a fault of its own only with its volts on it, V, and nothing that holds it back.
 FAN_VOLTS: Final = 90.0

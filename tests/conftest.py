@@ -1,6 +1,9 @@
+from pathlib import Path
+
 import pytest
 from hypothesis import settings as hypothesis
 
+TESTS = Path(__file__).parent
 # Speed is no matter of these tests: a busy machine must not fail them.
 hypothesis.register_profile("calm", deadline=None)
 hypothesis.load_profile("calm")
@@ -22,14 +25,18 @@ def papers_here(monkeypatch, settings):
     monkeypatch.setattr(papers, "set_apart", lambda paper, html: pdf.render_pdf(html))
 
 
-# Files that take longest: begun first, so that no process is left with one of them alone at the end.
-LONGEST = ("test_course.py", "test_upgrades.py", "test_running.py", "test_judge.py")
+# Files that took longest of all (pytest --durations=0): begun first, so that no process is left with one of them alone at the end.
+LONGEST = (
+    "web/attack/test_running.py", "web/test_upgrades.py", "browser/test_course.py", "browser/test_screens.py", "browser/test_picture.py",
+    "browser/test_readings.py", "browser/test_power.py", "web/reports/test_report.py", "web/benches/test_controls_set.py",
+    "browser/test_story.py", "core/power/test_every_circuit.py", "web/test_setup.py", "browser/test_programs.py",
+)  # fmt: skip
 
 
 def pytest_collection_modifyitems(items):
     """Put the longest files first, everything else as it is."""
     order = {name: place for place, name in enumerate(LONGEST)}
-    items.sort(key=lambda item: order.get(item.path.name, len(LONGEST)))
+    items.sort(key=lambda item: order.get(str(item.path.relative_to(TESTS)), len(LONGEST)))
 
 
 @pytest.fixture

@@ -22,8 +22,10 @@ WITHOUT = (
     "AvoidCorsURLLoaderRestartOnRedirect,OptimizationHints,NetworkTimeServiceQuerying,AimEnabled,PreconnectToSearch"
 )
 AXE = Path(__file__).parent / "vendor" / "axe.min.js"
-# For what does not depend on the size of the screen: ONE_SCREEN in place of both.
+# For what does not depend on the size of the screen, and for long stories (test_screens.py holds every page at both sizes): one in place of
+# both.
 ONE_SCREEN = pytest.mark.parametrize("screen", ["tablet"], indirect=True)
+PHONE = pytest.mark.parametrize("screen", ["phone"], indirect=True)
 SCREENS = {"tablet": {"width": 1280, "height": 800}, "phone": {"width": 390, "height": 844}}
 
 

@@ -20,6 +20,7 @@ def dragged(page, end, by):
         page.mouse.up()
 
 
+@ONE_SCREEN
 def test_a_switch_is_set_by_dragging_and_by_keys_kept_and_its_cycles_watched(open_stop, accessible):
     page = open_stop("Freezer 1", "programs")
     page.locator("main").get_by_role("link", name="Controls").click()

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.conftest import ONE_SCREEN, tap
+from tests.browser.conftest import ONE_SCREEN, PHONE, tap
 from web.logbook.models import IceDrawing, Melt
 
 
@@ -34,6 +34,7 @@ def tick(page, group, word):
     page.wait_for_load_state()
 
 
+@PHONE
 def test_painted_by_finger_melted_and_proved_clear(open_stop, accessible):
     page = open_stop("Freezer 1", "arrive")
     tap(page, "coil")

@@ -4,10 +4,12 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.browser.conftest import ONE_SCREEN, PHONE
 from tests.browser.test_story import type_in
 from web.logbook.models import Finding, Override, Reading
 
 
+@PHONE
 def test_what_if_why_not_and_what_was_found(open_stop, accessible):
     page = open_stop("Freezer 1", "judge")
     expect(page.locator("#suspect-txv_underfeeding")).to_contain_text("Valve feeding too little")
@@ -28,6 +30,7 @@ def test_what_if_why_not_and_what_was_found(open_stop, accessible):
     expect(page.get_by_role("heading", name="What we found")).to_be_visible()
 
 
+@ONE_SCREEN
 def test_a_held_gauge_is_refused_and_taken_on_with_a_reason(open_stop, accessible):
     page = open_stop("Cooler 1", "read")
     type_in(page, "suction_psig", "48")

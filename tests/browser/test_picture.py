@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import expect
 
 from kettle.knowledge.unit import KINDS, builds_of
-from tests.browser.conftest import ONE_SCREEN, set_in, tap
+from tests.browser.conftest import ONE_SCREEN, PHONE, set_in, tap
 from web.logbook.models import Call, Unit
 
 SIZES = [(1280, 800), (1024, 768), (390, 844), (844, 390)]
@@ -61,6 +61,7 @@ def test_what_is_said_is_drawn_at_once_beside_the_sheet(open_stop, screen):
         assert box["y"] + box["height"] == 844, "what was tapped comes up from below, in reach of a thumb"
 
 
+@PHONE
 def test_an_answer_that_comes_late_stays_off_another_sheet(open_stop):
     """The console is watched: an answer without its sheet must not be an error either."""
     page = open_stop("Freezer 1", "arrive")

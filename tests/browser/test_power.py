@@ -6,7 +6,7 @@ from playwright.sync_api import expect
 from kettle.power.faults import Fault
 from kettle.power.solve import solve
 from kettle.power.start_gear import usual
-from tests.browser.conftest import ONE_SCREEN
+from tests.browser.conftest import ONE_SCREEN, PHONE
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import Call, Measurement
 
@@ -37,6 +37,7 @@ def by_keyboard(page, one, other):
         page.keyboard.press("Enter")
 
 
+@PHONE
 @pytest.mark.parametrize(("put", "part", "pair"), [(by_mouse, "lp_switch", ("K1", "K3")), (by_keyboard, "stat", ("K1", "K2"))])
 def test_line_volts_over_a_switch_find_it(open_stop, accessible, put, part, pair):
     solved = hidden(part, "out")
@@ -52,6 +53,7 @@ def test_line_volts_over_a_switch_find_it(open_stop, accessible, put, part, pair
     expect(page.locator(".suspected li").first).to_contain_text({"lp_switch": "Low-pressure switch: open", "stat": "output"}[part])
 
 
+@ONE_SCREEN
 def test_the_proposals_alone_lead_to_a_burnt_lead(open_stop):
     solved = hidden("lead_2", "in")
     page = open_stop("Freezer 1", "power")
@@ -67,6 +69,7 @@ def test_the_proposals_alone_lead_to_a_burnt_lead(open_stop):
     expect(page.locator(".suspected li").first).to_contain_text("Compressor lead 2")
 
 
+@PHONE
 def test_what_cannot_be_stands_beside_the_field_and_stays(open_stop):
     page = open_stop("Freezer 1", "power")
     by_mouse(page, "L1", "K1")
@@ -91,6 +94,7 @@ def test_a_part_that_is_not_there_is_tapped_away_and_stays_away(open_stop, acces
     expect(page.locator("a.wired", has_text="LP")).to_have_count(1)
 
 
+@PHONE
 def test_start_gear_is_wired_by_tapping_and_by_keys_and_the_wrong_wire_is_said(open_stop, accessible):
     page = open_stop("Reach-in 2", "power")
     page.locator("#start-gear > summary").click()

@@ -5,10 +5,11 @@ import threading
 
 from playwright.sync_api import expect
 
-from tests.browser.conftest import ONE_SCREEN
+from tests.browser.conftest import ONE_SCREEN, PHONE
 from web.logbook.models import ControllerTalk, DefrostProgram, DefrostWatch, Reading
 
 
+@ONE_SCREEN
 def test_a_defrost_program_as_found_and_as_left_on_the_day(open_stop, accessible):
     page = open_stop("Flower cooler", "programs")
     page.get_by_label("Starts found").fill("6 a day")
@@ -131,6 +132,7 @@ def test_a_plan_under_way_can_be_stopped(open_stop, monkeypatch):
     expect(page.get_by_role("button", name="Plan a week ahead")).to_be_visible()
 
 
+@PHONE
 def test_a_defrost_is_watched_to_its_end(open_stop, accessible):
     page = open_stop("Freezer 1", "watch")
     page.get_by_role("button", name="start the clock").click()

@@ -22,6 +22,7 @@ def logger_file(folder):
     return path
 
 
+@ONE_SCREEN
 def test_from_a_dropped_file_to_may_be_left(open_stop, accessible, tmp_path, screen):
     page = open_stop("Bouquet cooler", "prove")
     expect(page.get_by_role("heading", name="Not yet")).to_be_visible()

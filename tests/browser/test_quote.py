@@ -5,6 +5,7 @@ import re
 from django.utils import timezone
 from playwright.sync_api import expect
 
+from tests.browser.conftest import ONE_SCREEN
 from web.logbook.models import Call, Leaving, PartUsed, Quote, QuoteLine, VanPart
 
 
@@ -19,6 +20,7 @@ def sign(page):
     page.mouse.up()
 
 
+@ONE_SCREEN
 def test_from_a_diagnosis_to_an_accepted_quote_and_a_closed_call(open_stop, accessible, screen):
     page = open_stop("Reach-in 2", "judge")
     call = Call.objects.get(number=page.url.split("/calls/")[1].split("/")[0])

@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from devices.probes import serve_in_background
-from tests.browser.conftest import ONE_SCREEN
+from tests.browser.conftest import ONE_SCREEN, PHONE
 from tests.browser.test_story import type_in
 from web.links import probes
 from web.logbook.models import Call, Device, Reading, ReadingSet, Unit
@@ -35,6 +35,7 @@ def test_drawing_quantities_and_standing_are_all_in_sight(open_stop, unit):
         assert bottom_of(page, selector) <= 768, selector
 
 
+@PHONE
 def test_ladder_by_typing_by_handle_and_by_key(app, live_server, accessible):
     app.goto(f"{live_server.url}/ladder/?refrigerant=R-448A&pressure=31")
     facts = app.locator(".ladder-facts")
@@ -91,6 +92,7 @@ def test_the_handle_of_the_ladder_is_dragged(app, live_server):
     expect(app.get_by_label("Pressure, psig")).to_have_value("94.21")
 
 
+@PHONE
 def test_by_feel_a_line_is_told_by_hand(open_stop, accessible):
     page = open_stop("Freezer 1", "read")
     page.get_by_role("button", name="By feel").click()
@@ -106,6 +108,7 @@ def test_by_feel_a_line_is_told_by_hand(open_stop, accessible):
     expect(page.locator("#tag-suction_line_evap_f")).to_be_visible()
 
 
+@ONE_SCREEN
 def test_the_other_coil_is_read_beside_the_first(open_stop):
     page = open_stop("Flower cooler", "read")
     expect(page.locator("[name=suction_line_evap_f]")).to_have_value("37")
@@ -116,6 +119,7 @@ def test_the_other_coil_is_read_beside_the_first(open_stop):
     assert Reading.objects.filter(key="suction_line_evap_f", evaporator=2).last().value == 35.0
 
 
+@ONE_SCREEN
 def test_sets_stand_side_by_side_with_the_baseline(open_stop, accessible):
     page = open_stop("Meat room", "sets")
     table = page.locator(".sets")
@@ -142,6 +146,7 @@ DROP = """([form, name, text]) => {
 }"""
 
 
+@ONE_SCREEN
 def test_a_dropped_case_file_is_looked_through_before_it_is_stored(app, accessible):
     before = Call.objects.count()
     form = app.locator("form[data-drop]").element_handle()

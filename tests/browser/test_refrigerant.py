@@ -2,10 +2,11 @@
 
 from playwright.sync_api import expect
 
-from tests.browser.conftest import ONE_SCREEN
+from tests.browser.conftest import ONE_SCREEN, PHONE
 from web.logbook.models import GasMove
 
 
+@PHONE
 def test_from_the_leak_search_to_the_weighed_charge(open_stop, accessible, live_server):
     page = open_stop("Under-counter 3", "refrigerant")
     at = page.url

@@ -2,9 +2,11 @@
 
 from playwright.sync_api import expect
 
+from tests.browser.conftest import PHONE
 from web.logbook.models import Device
 
 
+@PHONE
 def test_the_owner_adds_a_person_and_a_device_and_reads_the_log(app, live_server, accessible):
     page = app
     page.goto(f"{live_server.url}/me/")

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import ONE_SCREEN, set_in, tap
+from tests.browser.conftest import ONE_SCREEN, PHONE, set_in, tap
 from web.logbook.models import Call, Reading, ValveTurn
 
 
@@ -32,6 +32,7 @@ def hide_standing(page, screen):
         page.locator(".sheet-handle").click()
 
 
+@PHONE
 def test_from_a_new_call_to_the_printed_report(app, live_server, screen, accessible):
     page = app
     page.get_by_role("link", name="New call on a known unit").click()
@@ -110,6 +111,7 @@ def test_from_a_new_call_to_the_printed_report(app, live_server, screen, accessi
     assert answer.body().startswith(b"%PDF")
 
 
+@PHONE
 def test_a_wrong_entry_is_said_beside_its_field_and_the_others_stay(open_stop):
     page = open_stop("Freezer 1", "read")
     type_in(page, "suction_psig", "9999")
@@ -151,6 +153,7 @@ def test_all_of_it_is_in_sight_at_1280_by_800(open_stop, screen):
     assert wider == 0
 
 
+@PHONE
 def test_a_quick_look_reads_at_once_and_is_kept_afterwards(app):
     page = app
     page.get_by_label("Kind").select_option("walk_in_cooler")

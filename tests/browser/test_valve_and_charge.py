@@ -5,7 +5,7 @@ from datetime import timedelta
 from playwright.sync_api import expect
 
 from kettle.knowledge import refrigerants
-from tests.browser.conftest import ONE_SCREEN
+from tests.browser.conftest import ONE_SCREEN, PHONE
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import Act, Call
 
@@ -26,6 +26,7 @@ def long_ago(call, minutes):
         row.save(update_fields=["at"])
 
 
+@PHONE
 def test_a_valve_is_turned_by_what_is_proposed_and_taken_back(open_stop, accessible):
     page = open_stop("Freezer 1", "correct")
     call = Call.objects.get(unit__name="Freezer 1", closed_at=None)
@@ -54,6 +55,7 @@ def test_a_valve_is_turned_by_what_is_proposed_and_taken_back(open_stop, accessi
     assert [(one.direction, one.turns) for one in call.valveturns.order_by("pk")] == [("out", 1.0), ("in", 1.0)]
 
 
+@ONE_SCREEN
 def test_a_label_charge_is_weighed_in_and_its_suction_foretold(open_stop, accessible):
     page = open_stop("Under-counter 3", "charge")
     expect(page.locator("main")).to_contain_text("weigh in 4.9 oz")

@@ -13,8 +13,8 @@ from tools import landed
 
 STATES = sorted((Path(__file__).parent / "states").glob("*.sqlite3.gz"))
 # Brings kept databases over one after the other, opens every kind of page on what each holds, each call on a tenth of its stops in turn
-# (of all but the latest states on a fortieth) and the last one on all, enters a reading; says how many pages of which. In a process of
-# its own.
+# (of all but the latest states on a fortieth) and the last one on all, enters a reading; says how many pages of which. The first named is
+# made new, at the end. In a process of its own.
 VISIT = """
 import gc, sys
 import django; django.setup()
@@ -67,13 +67,32 @@ def visit(every):
     assert call.readings.filter(key="box_temp_f", value=4.0).exists()
     return len(paths)
 
-for place, kept in enumerate(sys.argv[1:]):
+for place, kept in enumerate(sys.argv[2:]):
     connection.close()
     connection.settings_dict["NAME"] = kept
     ContentType.objects.clear_cache()
     call_command("migrate", verbosity=0)
-    print(kept, visit(10 if place >= len(sys.argv) - 3 else 40), flush=True)
+    print(kept, visit(10 if place >= len(sys.argv) - 4 else 40), flush=True)
+
+connection.close()
+connection.settings_dict["NAME"] = sys.argv[1]
+call_command("migrate", verbosity=0)
 """
+
+
+def shape(path):
+    """What the tables of a database are: columns, what they refer to, and what is kept once or found by."""
+    with sqlite3.connect(path) as opened:
+        asked = lambda pragma, of: opened.execute(f"pragma {pragma}('{of}')").fetchall()  # noqa: E731
+        tables = [name for (name,) in opened.execute("select name from sqlite_master where type = 'table' and name not like 'sqlite_%'")]
+        return {
+            name: (
+                sorted(row[1:] for row in asked("table_info", name)),
+                sorted(row[2:] for row in asked("foreign_key_list", name)),
+                sorted((row[2:], [one[2] for one in asked("index_info", row[1])]) for row in asked("index_list", name)),
+            )
+            for name in tables
+        }
 
 
 def readings(path):
@@ -88,10 +107,16 @@ def test_databases_of_every_earlier_state_are_brought_over_and_every_page_opens(
         path.write_bytes(gzip.decompress(state.read_bytes()))
         kept[str(path)] = readings(path)
     environment = {**os.environ, "KETTLE_DATA": str(tmp_path), "DJANGO_SETTINGS_MODULE": "web.settings"}
-    visited = subprocess.run([sys.executable, "-c", VISIT, *kept], cwd=settings.ROOT, env=environment, capture_output=True, text=True)
+    new = tmp_path / "new.sqlite3"
+    visited = subprocess.run(
+        [sys.executable, "-c", VISIT, str(new), *kept], cwd=settings.ROOT, env=environment, capture_output=True, text=True
+    )
     assert visited.returncode == 0, (visited.stdout[-300:], visited.stderr[-800:])
     pages = dict(line.split() for line in visited.stdout.splitlines())
     assert list(pages) == list(kept) and min(int(count) for count in pages.values()) > 25
+    made_at_once = shape(new)
+    for path in kept:
+        assert shape(path) == made_at_once, "a database made at once is one that came all the way"
     for path, before in kept.items():
         assert readings(path) == before + 1 > 50, "all there were, and the one entered"
         with sqlite3.connect(path) as opened:

@@ -1,6 +1,5 @@
 import random
 
-import CoolProp
 import numpy as np
 import pytest
 from hypothesis import given
@@ -8,7 +7,6 @@ from hypothesis import strategies as st
 
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import InputError
-from tools.generate_saturation import REFRIGERANTS, solved, state_of
 
 PURE = ("R-12", "R-22", "R-134a", "R-290", "R-600a", "R-744", "R-1234yf")
 # benchmarks/accuracy.py takes 2,000 points of each.
@@ -18,9 +16,17 @@ INSIDE_OR_OUT = st.one_of(st.floats(-0.2, -0.001), st.floats(0.001, 0.999), st.f
 NAMES = st.sampled_from(list(refrigerants.catalogue()))
 
 
+@pytest.fixture(scope="module")
+def source():
+    """The generator of the tables, with the source it asks: five seconds to load, only for whoever runs this file."""
+    from tools import generate_saturation
+
+    return generate_saturation
+
+
 @pytest.mark.parametrize("name", refrigerants.catalogue())
-def test_look_ups_agree_with_the_source_at_random_points(name):
-    refrigerant, (state, _) = refrigerants.get(name), state_of(REFRIGERANTS[name][0])
+def test_look_ups_agree_with_the_source_at_random_points(source, name):
+    refrigerant, (state, _) = refrigerants.get(name), source.state_of(source.REFRIGERANTS[name][0])
     chance = random.Random(name)
     compared = 0
     for _ in range(POINTS):
@@ -30,7 +36,7 @@ def test_look_ups_agree_with_the_source_at_random_points(name):
             (1, refrigerant.dew_psig, refrigerant.dew_f),
         ):
             try:
-                state.update(CoolProp.QT_INPUTS, quality, (temperature + 459.67) / 1.8)
+                state.update(source.CoolProp.QT_INPUTS, quality, (temperature + 459.67) / 1.8)
             except ValueError:
                 continue  # one of the gaps the source's solver leaves on a blend
             compared += 1
@@ -41,16 +47,16 @@ def test_look_ups_agree_with_the_source_at_random_points(name):
 
 
 @pytest.mark.parametrize("name", refrigerants.catalogue())
-def test_properties_agree_with_the_source(name):
-    refrigerant, (state, _) = refrigerants.get(name), state_of(REFRIGERANTS[name][0])
-    datum = solved(state, "liquid_btu_lb", -40)
+def test_properties_agree_with_the_source(source, name):
+    refrigerant, (state, _) = refrigerants.get(name), source.state_of(source.REFRIGERANTS[name][0])
+    datum = source.solved(state, "liquid_btu_lb", -40)
     chance = random.Random(name)
     assert refrigerant.molar_mass == pytest.approx(state.molar_mass() * 1000, abs=0.001)
     for _ in range(40):
         # Heat capacity runs away close to the critical point, where a straight line between nodes is no use.
         temperature = chance.uniform(-60, min(refrigerant.high_f, state.T_critical() * 1.8 - 459.67 - 12 if name in PURE else 150))
         for column in ("liquid_lb_ft3", "vapor_lb_ft3", "liquid_btu_lb", "vapor_btu_lb", "liquid_btu_lbf", "vapor_btu_lbf"):
-            theirs = solved(state, column, temperature)
+            theirs = source.solved(state, column, temperature)
             if theirs is not None:
                 theirs -= datum if column.endswith("_btu_lb") else 0.0
                 ours = getattr(refrigerant, column)

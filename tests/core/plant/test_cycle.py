@@ -3,7 +3,6 @@
 from functools import cache
 
 import pytest
-from CoolProp.CoolProp import PropsSI
 
 from kettle.plant.circuit import HEAT_KEPT
 from kettle.plant.run import run
@@ -33,6 +32,8 @@ def steady(kind, outside_f):
 @pytest.mark.parametrize("outside_f", [75.0, 95.0])
 @pytest.mark.parametrize("kind", NAMED)
 def test_capacity_and_discharge_are_those_of_the_equations_of_state(kind, outside_f):
+    from CoolProp.CoolProp import PropsSI  # five seconds to load, for whoever only collects
+
     course, fluid = steady(kind, outside_f), NAMED[kind]
     flows, state = course.flows[0], course.state[0]
     suction_pa, discharge_pa = float(flows.suction_psia) * PA_PER_PSI, float(flows.discharge_psia) * PA_PER_PSI

@@ -20,7 +20,7 @@ def unknown_of(applied):
     """Those of some migrations (app and name) of ours that this code does not know."""
     loader = MigrationLoader(None)
     ours = {app for app, _ in loader.disk_migrations}
-    return [f"{app}.{name}" for app, name in sorted(applied) if app in ours and (app, name) not in loader.graph.nodes]
+    return [f"{app}.{name}" for app, name in sorted(applied) if app in ours and (app, name) not in loader.disk_migrations]
 
 
 def difference():

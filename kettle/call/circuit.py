@@ -106,11 +106,6 @@ class Wired:
                 groups[-1][1].extend((*own, *more))
         return tuple(Measured(stages[-1] if stages else -1, tuple(readings)) for stages, readings in groups)
 
-    @property
-    def anything(self) -> bool:
-        """Whether anything was measured at all."""
-        return any(one.readings for one in self.wirings)
-
     def _fit(self, readings: Sequence[Reading]) -> tuple[list[Fault], Figures]:
         """Every fault, and how well it fits some readings (log)."""
         fed = supplied.as_measured(self.circuit, readings)

@@ -142,18 +142,6 @@ class Case(Strict):
         """Return what stands on each evaporator, in their order."""
         return [self.standing(number) for number in range(1, (self.unit.evaporators or 1) + 1)]
 
-    def coil_ages_min(self) -> list[dict[str, float]]:
-        """Return how old each standing observation was when the last one was taken, minutes, where times are given."""
-        latest = max((entry.at for entry in self.observations if entry.at is not None), default=None)
-        return [
-            {
-                entry.key: (latest - entry.at).total_seconds() / 60.0
-                for entry in self.in_order()
-                if latest is not None and entry.at is not None and entry.belongs_to(number)
-            }
-            for number in range(1, (self.unit.evaporators or 1) + 1)
-        ]
-
 
 def validated(data: Mapping[str, Any]) -> Case:
     """Return the case of a file's object; InputError in one line for what is not sound."""

@@ -4,7 +4,6 @@ from collections.abc import Mapping, Sequence
 from typing import Final
 
 from kettle.judging import readings, verdicts
-from kettle.judging.course import Course, Done, judge_course
 from kettle.judging.facts import Facts
 from kettle.judging.judge import Judgement, judge
 from kettle.judging.siblings import together
@@ -26,30 +25,6 @@ def state_of(facts: Facts) -> str | None:
     if any(v.state != "ok" for v in told):
         return "bad"
     return "ok" if told else None
-
-
-def judge_coil_course(
-    unit: Unit,
-    stages_by_coil: Sequence[Sequence[Mapping[str, Value]]],
-    done_by_coil: Sequence[Sequence[Done]],
-    number: int = 1,
-    ages_by_coil: Sequence[Ages] | None = None,
-    shown: ShownUnits = TRADE,
-    history: tuple[str, ...] = (),
-    overridden: frozenset[str] = frozenset(),
-) -> Course:
-    """Judge the course of one coil of a unit (1 is the first) from what was seen in each stage of each coil, and what was done.
-
-    Where nobody said how other boxes do, the other coils, as they stand, are its siblings as found.
-    """
-    stages = [dict(stage) for stage in stages_by_coil[number - 1]]
-    if len(stages_by_coil) > 1 and not any("siblings" in stage for stage in stages):
-        others = [stages_of[0] for place, stages_of in enumerate(stages_by_coil, start=1) if place != number]
-        found = together([state_of(readings.work_out(unit, other)) for other in others]).observation
-        if found is not None:
-            stages[0]["siblings"] = found
-    ages = ages_by_coil[number - 1] if ages_by_coil is not None else None
-    return judge_course(unit, stages, done_by_coil[number - 1], ages, shown, history, overridden)
 
 
 def judge_coil(

@@ -6,10 +6,7 @@ import numpy as np
 
 from kettle.plant.air import humidity_at_saturation
 from kettle.plant.parts import Plant
-from kettle.plant.rows import SECTIONS, Figures, Sections, rows
-
-# Frost of these pounds a cubic foot is laid where a test or a fault lays some by its weight.
-LAID_LB_FT3 = 8.0
+from kettle.plant.rows import Figures, Sections, rows
 
 
 class State:
@@ -106,13 +103,6 @@ def at_rest(plant: Plant, air_f: float | Figures | None = None, outside_f: float
     s.next_defrost_h = np.where(p.defrosts_per_day > 0, 12.0 / np.maximum(p.defrosts_per_day, 1e-9), np.inf)
     wipe_tallies(s)
     return s
-
-
-def lay_frost(plant: Plant, state: Any, share: float | Figures) -> None:
-    """Put even frost on the coil that blocks a share of its free room."""
-    room = np.asarray(share) * plant.parts.gap_ft3 / SECTIONS
-    state.frost_ft3 += room[:, None]
-    state.frost_lb += LAID_LB_FT3 * room[:, None]
 
 
 def wipe_tallies(state: Any) -> None:

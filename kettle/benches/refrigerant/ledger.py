@@ -4,7 +4,7 @@ Rates as leak rules reckon them: annualised (what was added, over the charge, by
 added in the last year, over the charge). Which one holds and from what rate on is local law.
 """
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Final
@@ -44,11 +44,6 @@ class Move:
     unit: str = ""
 
 
-def balance_oz(moves: Iterable[Move], cylinder: str) -> float:
-    """Return what a cylinder should hold by its moves, oz."""
-    return sum(KINDS[one.kind].cylinder * one.oz for one in moves if one.cylinder == cylinder)
-
-
 def balance_of(sums_oz: Mapping[str, float]) -> float:
     """Return what a cylinder should hold by the sums of its moves of each kind, oz."""
     return sum(KINDS[kind].cylinder * oz for kind, oz in sums_oz.items())
@@ -61,11 +56,6 @@ def wrong_with(balance: float, limit_lb: float | None) -> str:
     if limit_lb is not None and balance / OZ_PER_LB > limit_lb:
         return "over its limit: let none more in"
     return ""
-
-
-def net_oz(moves: Iterable[Move], unit: str) -> float:
-    """Return what went into a unit less what came out, oz."""
-    return sum(KINDS[one.kind].unit * one.oz for one in moves if one.unit == unit)
 
 
 def counter(move: Move, day: date) -> Move:

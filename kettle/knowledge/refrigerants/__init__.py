@@ -60,12 +60,6 @@ class Refrigerant:
         return not self.safety_class.endswith("1")
 
     @property
-    def normal_boiling_f(self) -> float | None:
-        """Bubble temperature at one standard atmosphere, °F; None where the table ends above it (R-744 is solid there)."""
-        inside = self.bubble.low_psia <= STANDARD_ATMOSPHERE_PSIA
-        return self.bubble.temperature_f_at(STANDARD_ATMOSPHERE_PSIA) if inside else None
-
-    @property
     def glide_f(self) -> float:
         """Glide, °F: dew − bubble at one standard atmosphere, or at the lowest pressure of the table where that is higher."""
         pressure = max(STANDARD_ATMOSPHERE_PSIA, self.bubble.low_psia, self.dew.low_psia)
@@ -116,10 +110,6 @@ class Refrigerant:
     def dew_f_of(self, pressures_psig: Figures, altitude_ft: float = 0.0) -> Figures:
         """Return dew temperatures in °F at an array of gauge pressures in psig, of the same shape; NaN outside the table."""
         return self.dew.temperatures_f_of(pressures_psig + atmosphere_psia(altitude_ft))
-
-    def bubble_f_of(self, pressures_psig: Figures, altitude_ft: float = 0.0) -> Figures:
-        """Return bubble temperatures in °F at an array of gauge pressures in psig, of the same shape; NaN outside the table."""
-        return self.bubble.temperatures_f_of(pressures_psig + atmosphere_psia(altitude_ft))
 
     def _outside(self, line: SaturationLine, pressure_psig: float, altitude_ft: float) -> InputError:
         low, high = (end - atmosphere_psia(altitude_ft) for end in (line.low_psia, line.high_psia))

@@ -83,8 +83,6 @@ def test_in_the_case_file_what_is_left_out_is_the_first_coil():
     first, second = read.coils()
     assert (first["suction_line_evap_f"], second["suction_line_evap_f"]) == (30.0, 50.0)
     assert first["suction_psig"] == second["suction_psig"] == 45.0
-    ages = read.coil_ages_min()
-    assert (ages[0]["suction_line_evap_f"], ages[1]["suction_line_evap_f"], ages[0]["suction_psig"]) == (40.0, 0.0, 45.0)
 
 
 def test_an_old_reading_weakens_the_verdicts_that_rest_on_it():

@@ -43,7 +43,7 @@ def test_where_nothing_electrical_is_asked_no_lead_is_named():
 
 def test_a_capacitor_by_itself_is_no_reading_of_the_circuit():
     call = told(ONE_PHASE, happened("measured", 1, what="microfarads", one="run_capacitor", value=31.0))
-    assert not call.call.judged.wired.anything
+    assert not any(one.readings for one in call.call.judged.wired.wirings)
 
 
 def over_the_low_pressure_switch():

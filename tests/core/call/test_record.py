@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 
 from kettle import case
 from kettle.call import tell
-from kettle.judging.coils import judge_coil_course
 from tests.core.call.made import COOLER, FREEZER, REACH_IN, did, happened, read, record, said, told
+from tests.core.judging.by_coil import coil_ages_min, judge_coil_course
 
 WARM = (read("box_temp_f", 47.0, at=0), read("evap_fans", "stopped"), read("evap_fan_supply_v", 1.0))
 
@@ -143,7 +143,7 @@ def test_a_case_of_version_1_says_the_same_as_before(path):
     read_1 = case.read(path.read_text())
     coils = range(1, len(read_1.coils()) + 1)
     before = judge_coil_course(
-        read_1.resolved(), [read_1.stages(n) for n in coils], [read_1.done(n) for n in coils], ages_by_coil=read_1.coil_ages_min()
+        read_1.resolved(), [read_1.stages(n) for n in coils], [read_1.done(n) for n in coils], ages_by_coil=coil_ages_min(read_1)
     )
     now = tell(case.read_call(path.read_text())).course()
     assert case.answer(now) == case.answer(before)

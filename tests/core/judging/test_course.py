@@ -8,13 +8,13 @@ from hypothesis import strategies as st
 
 from kettle import case
 from kettle.__main__ import main
-from kettle.judging.coils import judge_coil_course
 from kettle.judging.course import Done, judge_course, standing_at
 from kettle.judging.judge import judge
 from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.unit import UnitSpec, resolve
+from tests.core.judging.by_coil import judge_coil_course
 from tests.core.judging.stories import COOL_WELL, COOLER, FREEZER, STORIES, ran
 
 STARVED_COOLER = ran(COOLER, 40, 14, 24, 103, 6, gain=10, sight_glass="clear", bulb="tight_insulated", drier_drop_f=0.4)

@@ -14,11 +14,11 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import KINDS, resolve
 from kettle.plant import circuit, faults
 from kettle.plant.air import humidity_at_saturation
-from kettle.plant.rows import rows
+from kettle.plant.rows import SECTIONS, rows
 from kettle.plant.run import run, set_clock
 from kettle.plant.simulate import PRESETS, parse_fault, preset, simulate
 from kettle.plant.sizing import compressor_efficiency, sized
-from kettle.plant.state import at_rest, lay_frost
+from kettle.plant.state import at_rest
 from tests.core.plant.kept import kept_running
 
 
@@ -146,6 +146,17 @@ def test_air_in_the_system_raises_the_head_over_saturation():
     course = run(plant, 2.0)
     saturated = plant.refrigerant.bubble.psia_at(float(course.state.sct_f[0]))
     assert course.flows.discharge_psia[0] > saturated + 20
+
+
+# Even frost as it lies, lb/ft³.
+LAID_LB_FT3 = 8.0
+
+
+def lay_frost(plant, state, share):
+    """Even frost on the coil that blocks a share of its free room."""
+    room = np.asarray(share) * plant.parts.gap_ft3 / SECTIONS
+    state.frost_ft3 += room[:, None]
+    state.frost_lb += LAID_LB_FT3 * room[:, None]
 
 
 def test_a_sound_pull_down_is_monotonic_and_more_frost_lowers_suction():

@@ -15,15 +15,3 @@ def in_service(call):
         return bool(talk.settings.get("service_mode"))
     before = last_read(call)
     return bool(talk.wrote.get("service_mode") or (before and before.settings.get("service_mode")))
-
-
-def unconfirmed(call):
-    """The roles that were written and that the controller, read last, does not hold; each was written last as it is looked for."""
-    wanted, held = {}, {}
-    for talk in call.controllertalks.filter(undone_at=None).order_by("at", "pk"):
-        wanted |= talk.wrote
-        held = talk.settings or held
-        if not talk.settings:
-            # The connection was lost: of what was written then nothing is known.
-            held = {role: value for role, value in held.items() if role not in talk.wrote}
-    return [role for role, value in wanted.items() if held.get(role) != value]

@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from kettle.judging import verdicts
-from kettle.judging.evidence import quantity_name
 from kettle.judging.scale import scale
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.units import format_number
@@ -81,18 +80,6 @@ def _card(standing, key, verdicts):
         card.why = verdict.why
         card.scale = scale(verdict)
     return card
-
-
-def other_verdicts_of(standing):
-    """Verdicts that have no card, in words."""
-    rows = []
-    for verdict in standing.judgement.verdicts:
-        if verdict.quantity not in (*CARDS, *WATER_CARDS.values()):
-            label, unit, decimals = quantity_name(verdict.quantity)
-            mark = MARKS[(verdict.state, verdict.trust)]
-            value = standing.shown.text(verdict.value, unit, decimals)
-            rows.append((label, value, mark, standing.shown.span(verdict.low, verdict.high, unit)))
-    return rows
 
 
 def coils_of(standing):

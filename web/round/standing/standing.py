@@ -25,7 +25,7 @@ from web.logbook.calls.judging import minutes_left, settling_until, standing_rea
 from web.logbook.calls.told_again import told_again
 from web.round.drawing import BY_STOP, CIRCUIT, FELT
 from web.round.icemaps import IceMaps
-from web.round.standing.cards import cards_of, coils_of, other_verdicts_of
+from web.round.standing.cards import cards_of, coils_of
 from web.round.standing.picture import picture_of
 from web.round.standing.progress import round_of
 from web.round.standing.tags import OLD, SIMULATED, tag_of
@@ -233,11 +233,6 @@ class Standing:
     def has_figures(self):
         """Whether anything is worked out, or was before what was done."""
         return any(card.value or card.was for card in self.cards)
-
-    @cached_property
-    def other_verdicts(self):
-        """Verdicts that have no card, in words."""
-        return other_verdicts_of(self)
 
     @cached_property
     def coils(self):

@@ -26,8 +26,8 @@ CAUSES = (
         "undercharge",
         "Charge low, a leak",
         "The unit has lost refrigerant through a leak.",
-        0.14,
-        {
+        prior=0.14,
+        shows={
             **STARVED,
             "charge_weighed": {"yes": 0.06},
             "line_under_air_f": {"low": 0.35},
@@ -43,12 +43,12 @@ CAUSES = (
             "melt_water": {"cloudy_foaming": 0.2},
             "siblings": {"also_bad": 0.65},
         },
-        (
+        confirm=(
             "Low subcooling or receiver level, with airflow and condensing cleared",
             "Find the leak: oil, detector, bubbles",
         ),
-        ("Find and repair the leak, evacuate, weigh in", "If the customer declines the search, record it"),
-        words("licensed", "pressure"),
+        correct=("Find and repair the leak, evacuate, weigh in", "If the customer declines the search, record it"),
+        caution=words("licensed", "pressure"),
         mimics=(
             ("liquid_restriction", "subcooling and level: low when charge is short, normal or high behind a restriction"),
             ("txv_underfeeding", "the glass: flashing when charge is short, clear behind a valve that throttles"),
@@ -62,8 +62,8 @@ CAUSES = (
         "overcharge",
         "Too much charge",
         "There is more refrigerant in the unit than it can hold.",
-        0.045,
-        {
+        prior=0.045,
+        shows={
             "charge_weighed": {"yes": 0.06},
             "subcooling_f": {"high": 0.82},
             "split_f": {"high": 0.76},
@@ -75,12 +75,12 @@ CAUSES = (
             "compressor": {"tripping": 0.1, "short_cycling": 0.15},
             "high_pressure_switch": {"open": 0.25},
         },
-        (
+        confirm=(
             "High subcooling with a clean condenser and its fan running",
             "Rule out air in it: at rest, head against ambient",
         ),
-        ("Recover down to the right charge, in small steps, and log what came out",),
-        words("licensed", "pressure"),
+        correct=("Recover down to the right charge, in small steps, and log what came out",),
+        caution=words("licensed", "pressure"),
         mimics=(
             ("noncondensables", "at rest: head over saturation at ambient means air"),
             ("txv_overfeeding", "an expansion valve does not overfeed because of charge: superheat stays"),
@@ -105,8 +105,8 @@ CAUSES = (
         "noncondensables",
         "Air in the system",
         "Air or nitrogen is trapped with the refrigerant.",
-        0.015,
-        {
+        prior=0.015,
+        shows={
             "charge_weighed": {"yes": 0.06},
             "subcooling_f": {"high": 0.72},
             "split_f": {"high": MOSTLY},
@@ -117,9 +117,9 @@ CAUSES = (
             "compressor": {"tripping": 0.1, "short_cycling": 0.12},
             "high_pressure_switch": {"open": 0.25},
         },
-        ("Shut down, let it equalise, compare the head with saturation at ambient: higher means air",),
-        ("Recover, evacuate deep, weigh in new; a new drier",),
-        words("licensed", "pressure"),
+        confirm=("Shut down, let it equalise, compare the head with saturation at ambient: higher means air",),
+        correct=("Recover, evacuate deep, weigh in new; a new drier",),
+        caution=words("licensed", "pressure"),
         comes="made",
         after=("charge", "parts"),
         was="Air or nitrogen was trapped with the refrigerant.",
@@ -128,8 +128,8 @@ CAUSES = (
         "liquid_restriction",
         "Liquid line restricted",
         "Something blocks the liquid line: drier, strainer or a half-shut valve.",
-        0.05,
-        {
+        prior=0.05,
+        shows={
             **STARVED,
             "line_under_air_f": {"low": 0.3},
             "over_pump_down_psi": {"low": 0.15},
@@ -143,9 +143,9 @@ CAUSES = (
             "receiver_level_pct": {"high": 0.4},
             "siblings": {"all_ok": 0.85},
         },
-        ("A temperature drop or frost at one place: feel along drier, strainer and valves",),
-        ("Open the half-shut valve, or replace drier or strainer; evacuate and weigh in",),
-        words("licensed", "pressure"),
+        confirm=("A temperature drop or frost at one place: feel along drier, strainer and valves",),
+        correct=("Open the half-shut valve, or replace drier or strainer; evacuate and weigh in",),
+        caution=words("licensed", "pressure"),
         mimics=(("undercharge", "a full glass before it and a drop in temperature across it"),),
         comes="slow",
         after=("parts",),
@@ -155,8 +155,8 @@ CAUSES = (
         "cap_tube_restricted",
         "Capillary tube plugged",
         "The capillary tube that feeds the coil is plugged or the wrong one.",
-        0.05,
-        {
+        prior=0.05,
+        shows={
             **STARVED,
             "line_under_air_f": {"low": 0.4},
             "over_pump_down_psi": {"low": 0.25},
@@ -164,9 +164,9 @@ CAUSES = (
             "split_f": {"low": 0.4},
             "valve_sound": {"silent": 0.4},
         },
-        ("Weigh in the label charge; suction still very low with high subcooling",),
-        ("Replace tube and drier; evacuate and weigh in",),
-        words("licensed", "pressure"),
+        confirm=("Weigh in the label charge; suction still very low with high subcooling",),
+        correct=("Replace tube and drier; evacuate and weigh in",),
+        caution=words("licensed", "pressure"),
         only={"metering": ("cap_tube",)},
         mimics=(("undercharge", "only after a weighed charge"),),
         was="The thin tube that feeds the coil was plugged or the wrong one.",
@@ -175,8 +175,8 @@ CAUSES = (
         "liquid_solenoid_closed",
         "Liquid solenoid shut",
         "The valve that lets liquid to this box does not open.",
-        0.03,
-        {
+        prior=0.03,
+        shows={
             "line_under_air_f": {"low": 0.9},
             "over_pump_down_psi": {"low": 0.88},
             "rest_off_f": {"low": 0.88},
@@ -199,9 +199,9 @@ CAUSES = (
             "sight_glass": {"clear": 0.92},
             "amps_pct": {"low": 0.4},
         },
-        ("Screwdriver tip at the coil: pull or none; volts at the coil while calling", "Warm coil, silent valve, neighbours cold"),
-        ("No volts: follow the call. Pull without flow: valve stuck, clean or replace",),
-        words("licensed", "pressure", "lock_out"),
+        confirm=("Screwdriver tip at the coil: pull or none; volts at the coil while calling", "Warm coil, silent valve, neighbours cold"),
+        correct=("No volts: follow the call. Pull without flow: valve stuck, clean or replace",),
+        caution=words("licensed", "pressure", "lock_out"),
         only={"metering": ("txv", "eev")},
         by_kind={"provision": 1.8, "display": 1.4},
         mimics=(("liquid_restriction", "magnet pull, and flow when it is opened by hand"),),
@@ -212,8 +212,8 @@ CAUSES = (
         "solenoid_leaking",
         "Liquid solenoid does not close",
         "The liquid valve leaks through, so the plant cannot pump down and hold.",
-        0.012,
-        {
+        prior=0.012,
+        shows={
             "compressor": {"short_cycling": 0.75},
             "pump_down_rise_psi": {"high": 0.85},
             "liquid_solenoid": {"stuck_open": 0.7},
@@ -224,9 +224,9 @@ CAUSES = (
             "ice_places": {"coil_inlet_passes": 0.2},
             "coil_after_defrost": {"part_iced": 0.25},
         },
-        ("Pump down and hold: suction creeps up", "Feel both sides of the shut valve"),
-        ("Clean or replace the solenoid; check it sits the right way round",),
-        words("licensed", "pressure"),
+        confirm=("Pump down and hold: suction creeps up", "Feel both sides of the shut valve"),
+        correct=("Clean or replace the solenoid; check it sits the right way round",),
+        caution=words("licensed", "pressure"),
         only={"metering": ("txv", "eev")},
         mimics=(("compressor_inefficient", "after pump-down: creep with the suction valve shut is the compressor"),),
         was="The electric liquid valve leaked through and did not shut.",
@@ -235,8 +235,8 @@ CAUSES = (
         "suction_regulator_shut",
         "Suction regulator set low",
         "A regulator in the suction line holds back more than it should.",
-        0.01,
-        {
+        prior=0.01,
+        shows={
             "regulator_drop_psi": {"high": 0.93},
             # The gauge sits at the compressor, behind it: suction reads low there, and what is told from it looks starved.
             **STOPS_ON_LOW,
@@ -254,9 +254,9 @@ CAUSES = (
             "pump_down_low_psig": {"ok": 0.95},
             "siblings": {"all_ok": 0.75},
         },
-        ("Pressure before and after it: high in the coil, low at the compressor",),
-        ("Open the regulator to its setting, watching amps",),
-        words("pressure"),
+        confirm=("Pressure before and after it: high in the coil, low at the compressor",),
+        correct=("Open the regulator to its setting, watching amps",),
+        caution=words("pressure"),
         by_kind={"walk_in": 1.2, "provision": 2.0, "reach_in": 0.2, "prep": 0.2, "bottle": 0.1},
         mimics=(("txv_underfeeding", "pressure at the coil outlet: high before the regulator, low behind it"),),
         was="A regulator in the suction line held back more than it should.",

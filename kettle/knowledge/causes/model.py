@@ -30,7 +30,8 @@ class Cause:
     cause to units built a certain way (field -> allowed values), `never` rules it out in a context. `comes` says how it comes about
     (sudden, slow, or made: by whoever set it up), `after` what a visit before it changed. `splits` names an observation that tells which
     of several remedies it wants: (key, word -> how to put that right). `plain` is what is wrong in the customer's words, `was` what it
-    was, once put right. `mimics` names causes it is taken for, each with what tells them apart.
+    was, once put right. `mimics` names causes it is taken for, each with what tells them apart. Priors and shares are judgement of the
+    trade, not counts from records, unless a line says where else they come from.
     """
 
     code: str

@@ -2,9 +2,12 @@
 
 import os
 import re
+import threading
+from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
+from django.core.signals import request_finished, request_started
 from playwright.sync_api import expect
 
 from web.logbook.calls import told_again
@@ -60,6 +63,33 @@ def demo_data(loaded):
     Unit.objects.update(probes=None, controller=None)
 
 
+@contextmanager
+def under_way():
+    """Count the requests the server works on; yields what waits until there are none."""
+    idle, count = threading.Condition(), 0
+
+    def began(**_):
+        nonlocal count
+        with idle:
+            count += 1
+
+    def ended(**_):
+        nonlocal count
+        with idle:
+            count -= 1
+            idle.notify_all()
+
+    def none_left(timeout):
+        with idle:
+            idle.wait_for(lambda: count <= 0, timeout)
+
+    request_started.connect(began)
+    request_finished.connect(ended)
+    yield none_left
+    request_started.disconnect(began)
+    request_finished.disconnect(ended)
+
+
 @pytest.fixture
 def complaints():
     """What the console said and what was asked of foreign hosts; empty at the end of a test."""
@@ -73,7 +103,11 @@ def page_watched(page, live_server, complaints):
     page.on("pageerror", lambda error: complaints.append(str(error)))
     own = (live_server.url, "data:")
     page.on("request", lambda request: None if request.url.startswith(own) else complaints.append(f"foreign: {request.url}"))
-    yield page
+    with under_way() as none_left:
+        yield page
+        page.close()
+        # What a page left behind it is answered before its data are taken away.
+        none_left(timeout=20.0)
     assert complaints == []
 
 

@@ -154,3 +154,11 @@ def test_a_few_letters_mean_a_refrigerant_or_ask_which():
         refrigerants.meant("44")
     with pytest.raises(InputError, match="none is called “9z”"):
         refrigerants.meant("9z")
+
+
+def test_the_benchmark_of_accuracy_runs(source, monkeypatch, capsys):
+    from benchmarks import accuracy
+
+    monkeypatch.setattr(accuracy, "POINTS", 3)
+    accuracy.main()
+    assert capsys.readouterr().out.count("solved points") == len(refrigerants.catalogue())

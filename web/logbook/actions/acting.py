@@ -7,6 +7,7 @@ from functools import wraps
 from django.db import transaction
 
 from kettle.knowledge.errors import InputError
+from web.accounts.access import require_same_shop
 from web.logbook import once
 from web.logbook.models import Call
 
@@ -37,6 +38,20 @@ def action(function):
                     _log.warning("%s held the data for %.1f s: nobody else could write", function.__qualname__, held)
 
     acted.is_action = True
+    return acted
+
+
+def on_call(function):
+    """Make a function an action on a call: of the shop of whoever acts, and open, both asked inside its transaction."""
+
+    @action
+    @wraps(function)
+    def acted(user, call, *given, **named):
+        require_same_shop(user, call)
+        require_open(call)
+        return function(user, call, *given, **named)
+
+    acted.asks_open = True
     return acted
 
 

@@ -7,9 +7,9 @@ from django.utils import timezone
 from kettle.knowledge import observations, parameters
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import TRADE
-from web.accounts.access import require_same_shop, shown_to
+from web.accounts.access import shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import SettingChange
 from web.logbook.models.records import SETTING
@@ -18,11 +18,9 @@ from web.logbook.models.records import SETTING
 BEFORE = timedelta(milliseconds=1)
 
 
-@action
+@on_call
 def change_setting(user, call, code, found_typed, left_typed, why, **when):
     """Store one setting as found and as left; FieldErrors names each field that is wrong, and nothing is stored."""
-    require_same_shop(user, call)
-    require_open(call)
     parameter = parameters.get(code)
     errors, values = {}, {}
     for field, typed, side in (("as_found", found_typed, "As found"), ("as_left", left_typed, "As left")):

@@ -3,18 +3,15 @@
 from django.utils import timezone
 
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 
 INTERVALS_MIN = (15, 30, 60, 120)
 
 
-@action
+@on_call
 def check_in(user, call, minutes=None):
     """Say "I am well": the clock starts anew, at another interval where one is given; 0 stops it."""
-    require_same_shop(user, call)
-    require_open(call)
     if minutes not in (None, 0, *INTERVALS_MIN):
         raise InputError(f"Check-in: {minutes} is not one of {', '.join(map(str, INTERVALS_MIN))} min")
     if minutes is not None:

@@ -3,9 +3,9 @@
 from kettle.call.advice import held
 from kettle.knowledge import acts, anatomy
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop, shown_to
+from web.accounts.access import shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.gas import move_of_act
 from web.logbook.actions.override_hold import override_hold
 from web.logbook.calls.holds import taken_on
@@ -19,7 +19,7 @@ class Held(InputError):
     """A hold blocks the act; the technician may go on with a reason."""
 
 
-@action
+@on_call
 def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reason="", cylinder="", by_eye=False, **when):
     """Store one act, with how much of it where it has a unit; InputError says what is wrong and stores nothing.
 
@@ -27,8 +27,6 @@ def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reas
     into the cylinder of that number where the shop has one. `by_eye` is gas without a scale: how much is an estimate, or not said.
     `when` may give `at`.
     """
-    require_same_shop(user, call)
-    require_open(call)
     part, _, did = code.partition(".")
     act, unit = acts.get(part, did), judgement.facts.unit
     if not (anatomy.get(part).exists_on(unit) and act.exists_on(unit)):

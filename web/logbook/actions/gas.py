@@ -16,7 +16,7 @@ from kettle.knowledge.units import OZ_PER_LB
 from web.accounts.access import require_same_shop, shop_of, shown_to
 from web.logbook import many_rows
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, outside, require_open
+from web.logbook.actions.acting import action, on_call, outside
 from web.logbook.models import Cylinder, GasMove
 
 LONGEST_NUMBER, LONGEST_REASON = 40, 200
@@ -190,11 +190,9 @@ def _counter(user, move, reason):
                  act=move.act, reason=reason, counters=move)  # fmt: skip
 
 
-@action
+@on_call
 def move_of_act(user, call, act, cylinder_number=""):
     """Put gas that an act moved on the ledger; nothing for one that moves none. FieldErrors for a cylinder it cannot be."""
-    require_same_shop(user, call)
-    require_open(call)
     kind = OF_ACT.get(act.did) if act.part == "charge" else None
     if kind is None or not act.value:
         return None

@@ -7,13 +7,12 @@ from django.utils import timezone
 from kettle.benches.prove.leaving import KINDS
 from kettle.call import asks
 from kettle.knowledge.errors import FieldErrors, InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.outcomes import keep_outcome
-from web.logbook.actions.override_hold import SHORTEST_REASON
 from web.logbook.actions.promise import LONGEST as LONGEST_WHY
 from web.logbook.actions.promise import promise
+from web.logbook.actions.reasons import LETTERS, is_said
 from web.logbook.calls.judging import told_of
 from web.logbook.calls.leaving import doubts
 from web.logbook.calls.left_behind import left_before, still_there
@@ -25,12 +24,10 @@ WORDS = {"complaint": "Complaint", "changed": "What changed", "found": "What was
 LONGEST, LONGEST_WORDS = 4000, 300
 
 
-@action
+@on_call
 def write_hand_over(user, call, fields, was=None):
     """Store the words of the hand-over that were changed; FieldErrors by field, also for one that another changed meanwhile (`was` is
     what the form showed), and nothing is stored then."""
-    require_same_shop(user, call)
-    require_open(call)
     call.refresh_from_db(fields=list(WORDS))
     fields = changed({name: fields[name] for name in WORDS if name in fields}, was or {}, standing_words(call), _writer(call, user))
     if not fields:
@@ -60,11 +57,9 @@ def _writer(call, user):
     return line.by.get_full_name() or line.by.username if line else None
 
 
-@action
+@on_call
 def answer_doubt(user, call, key, answer):
     """Answer one thing that is left so; no answer asks it again. InputError where there is no such thing, or no such answer to it."""
-    require_same_shop(user, call)
-    require_open(call)
     doubt = next((one for one in doubts(call) if one.key == key), None)
     if doubt is None:
         raise InputError("That is settled by now, or was never open")
@@ -80,17 +75,15 @@ def _promises(doubt, proposal):
     return doubt.given is not None and doubt.given.again and KINDS[doubt.code].promises == proposal
 
 
-@action
+@on_call
 def close_call(user, call, reason=""):
     """End the visit; InputError where something should not be left so, has no answer of its own, and no reason says why it is."""
-    require_same_shop(user, call)
-    require_open(call)
     told, reason = told_of(call), reason.strip()
     found = told.leave
     open_ones = asks.unanswered(found)
-    if open_ones and not SHORTEST_REASON <= len(reason) <= LONGEST_WORDS:
+    if open_ones and not is_said(reason):
         words = ". ".join(one.text for one in open_ones)
-        raise InputError(f"{words}. Answer each, or say why it is left so in {SHORTEST_REASON} to {LONGEST_WORDS} letters")
+        raise InputError(f"{words}. Answer each, or say why it is left so in {LETTERS}")
     why = asks.reasons(found, reason)
     for words, ones in why.items():
         texts = [one.text for one in ones]

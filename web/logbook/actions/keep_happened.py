@@ -5,20 +5,17 @@ from pydantic import ValidationError
 from kettle.call.kinds import KINDS
 from kettle.knowledge import anatomy, looks
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import Happened
 
 KEPT_HERE = ("looked", "spot", "note")
 MOST = 500
 
 
-@action
+@on_call
 def keep_happened(user, call, kind, data, evaporator=None):
     """Store one event of a kind of `KEPT_HERE` with what it carries; InputError says what is wrong and stores nothing."""
-    require_same_shop(user, call)
-    require_open(call)
     if kind not in KEPT_HERE:
         raise InputError(f"“{kind[:20]}” is not kept here: {', '.join(KEPT_HERE)}")
     data = {name: value for name, value in data.items() if value not in ("", None)}

@@ -2,20 +2,17 @@
 
 from kettle.knowledge import causes
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import Finding
 
 # What was seen, and two beside it.
 MOST = 5
 
 
-@action
+@on_call
 def name_cause(user, call, codes, evaporator=None):
     """Store the causes found on a call, one or several at once; InputError for one that does not exist."""
-    require_same_shop(user, call)
-    require_open(call)
     if not 1 <= len(codes) <= MOST:
         raise InputError(f"Cause: name one to {MOST}")
     found = Finding.objects.create(call=call, by=user, causes=[causes.get(code).code for code in codes], evaporator=evaporator)

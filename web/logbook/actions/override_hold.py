@@ -2,25 +2,21 @@
 
 from kettle.judging.holds import ACTIONS, blocking
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
+from web.logbook.actions.reasons import LETTERS, is_said
 from web.logbook.models import Override
 
-SHORTEST_REASON = 3
 
-
-@action
+@on_call
 def override_hold(user, call, judgement, action, reason):
     """Store that an action is taken on although holds block it; InputError where nothing blocks it or no reason is given."""
-    require_same_shop(user, call)
-    require_open(call)
     in_force = blocking(list(judgement.holds), action)
     if action not in ACTIONS or not in_force:
         raise InputError("Nothing holds that any more")
-    reason = reason.strip()[:300]
-    if len(reason) < SHORTEST_REASON:
-        raise InputError(f"Reason: say it in {SHORTEST_REASON} to 300 letters; it goes into the report")
+    reason = reason.strip()
+    if not is_said(reason):
+        raise InputError(f"Reason: say it in {LETTERS}; it goes into the report")
     taken = Override.objects.create(
         call=call, by=user, action=action, holds=[hold.code for hold in in_force], texts=[hold.text for hold in in_force], reason=reason
     )

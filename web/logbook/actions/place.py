@@ -5,7 +5,7 @@ from django.utils import timezone
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import action, on_call, require_open
 from web.logbook.models import Placed
 
 WHAT = dict(Placed.WHAT)
@@ -20,11 +20,9 @@ OUTPUT_TICKS = {
 }
 
 
-@action
+@on_call
 def place(user, call, what, where=""):
     """Store what was put there; InputError says what cannot be."""
-    require_same_shop(user, call)
-    require_open(call)
     if what not in WHAT or what == "output_moved":
         raise InputError("Choose what was put there")
     where = where.strip()
@@ -33,11 +31,9 @@ def place(user, call, what, where=""):
     return _keep(user, call, what=what, where=where)
 
 
-@action
+@on_call
 def move_output(user, call, fields):
     """Store that a dead output was moved to a spare one for the time being; FieldErrors by field where something of the list is open."""
-    require_same_shop(user, call)
-    require_open(call)
     wrong = {name: f"Not ticked: {words.lower()}" for name, words in OUTPUT_TICKS.items() if not fields.get(name)}
     told = {}
     for name, label, most in (("load", "What was moved", 40), ("from_output", "From", 30), ("to_output", "To", 30),

@@ -7,7 +7,7 @@ from django.utils import timezone
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import action, on_call, require_open
 from web.logbook.models import FollowUp
 
 FURTHEST_DAYS = 730
@@ -29,11 +29,9 @@ def day_of(text, label="Day"):
     return day
 
 
-@action
+@on_call
 def promise(user, call, what, due, why="", code="", **when):
     """Store what to come back for and by when (a date, or text of one); FieldErrors by field. One of a code stands on a call once."""
-    require_same_shop(user, call)
-    require_open(call)
     what, why, wrong = what.strip(), why.strip(), {}
     if not SHORTEST_REASON <= len(what) <= LONGEST:
         wrong["what"] = f"What to look at: {SHORTEST_REASON} to {LONGEST} letters"

@@ -8,9 +8,9 @@ from kettle.judging.readings import as_typed, implied_by, told_with
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations.make import LIVE
-from web.accounts.access import require_live_work, require_same_shop, shown_to
+from web.accounts.access import require_live_work, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.calls.holds import action_of, taken_on
 from web.logbook.calls.judging import judge_call
 from web.logbook.models import Reading
@@ -20,15 +20,13 @@ from web.logbook.models.records import WORKED_OUT
 PAIRED_WITHIN = timedelta(minutes=15)
 
 
-@action
+@on_call
 def record_reading(user, call, key, typed, source="hand", evaporator=None, words="", judgement=None, **when):
     """Check and store one observation; InputError says what is wrong and stores nothing.
 
     `typed` is text, a list of words where the observation takes several, or a value that was understood from `words`. What a hold forbids
     to take is refused: where it is taken by hand now, and wherever a `judgement` to go by is given. `when` may give `at`.
     """
-    require_same_shop(user, call)
-    require_open(call)
     entry = observations.get(key)
     if source == "hand" and entry.spoils == LIVE:
         require_live_work(user)

@@ -6,24 +6,22 @@ from kettle.benches.charge.missing import went_in_oz
 from kettle.knowledge import observations
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import format_number
-from web.accounts.access import require_same_shop, shown_to
+from web.accounts.access import shown_to
 from web.benches.charge.actions.weigh import LONGEST_CYLINDER, READ_AFTER
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.record_reading import record_reading
 
 BY = (("eye", "by the glass, the frost, the feel"), ("amps", "by the compressor's amps"))
 
 
-@action
+@on_call
 def by_eye(user, call, judgement, typed, **when):
     """Store gas that went in without a scale, with an estimate where one is typed or the amps give one.
 
     FieldErrors by field; nothing is stored then. `Held` where a hold blocks it and no reason is given. `when` may give `at`.
     """
-    require_same_shop(user, call)
-    require_open(call)
     shown, wrong = shown_to(user), {}
     how = typed.get("by", "eye")
     if how not in dict(BY):

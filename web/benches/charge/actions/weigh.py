@@ -5,9 +5,9 @@ from datetime import timedelta
 from kettle.benches.charge.additions import by_scale
 from kettle.knowledge import observations
 from kettle.knowledge.errors import FieldErrors, InputError
-from web.accounts.access import require_same_shop, shown_to
+from web.accounts.access import shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import Weighing
@@ -17,15 +17,13 @@ READ_AFTER = ("sight_glass", "compressor_amps")
 LONGEST_CYLINDER = 40
 
 
-@action
+@on_call
 def weigh(user, call, judgement, did, typed, evaporator=None, **when):
     """Store gas that went in (`did` is added or weighed_in) with its scale, and glass and amps where they were read after it.
 
     FieldErrors by field, also for a reading that cannot be; nothing is stored then. `Held` where a hold blocks it and no reason is given.
     `when` may give `at`.
     """
-    require_same_shop(user, call)
-    require_open(call)
     wrong, weights = {}, {}
     for name, label in SCALE:
         text = typed.get(name, "").strip()

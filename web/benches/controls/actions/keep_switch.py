@@ -3,18 +3,15 @@
 from django.utils import timezone
 
 from kettle.knowledge.errors import FieldErrors, InputError
-from web.accounts.access import require_same_shop
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.change_setting import change_setting
 
 ENDS = (("cut_in", "lp_cut_in"), ("cut_out", "lp_cut_out"))
 
 
-@action
+@on_call
 def keep_switch(user, call, found, left, why):
     """Store both ends as found and as left (`cut_in` and `cut_out`, as typed); FieldErrors by field, and nothing is stored then."""
-    require_same_shop(user, call)
-    require_open(call)
     wrong, kept, at = {}, [], timezone.now()
     for end, code in ENDS:
         try:

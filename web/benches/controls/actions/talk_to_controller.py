@@ -6,6 +6,7 @@ from kettle.knowledge.unit import CHOICES
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, outside, require_open
+from web.logbook.actions.reasons import LETTERS, is_said
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.calls.controller_talks import last_read
 from web.logbook.models import ControllerTalk
@@ -57,8 +58,8 @@ def write_controller(user, call, controller, wanted, reason=""):
     if before is None:
         raise InputError("Read the controller first: nothing may be changed that was not read")
     strange = strangeness(call, before)
-    if strange and not 3 <= len(reason.strip()) <= 300:
-        raise InputError(f"This does not look like the unit's controller. {strange[0]}. Say in 3 to 300 letters why it is to be written to")
+    if strange and not is_said(reason):
+        raise InputError(f"This does not look like the unit's controller. {strange[0]}. Say in {LETTERS} why it is to be written to")
     changes = {role: value for role, value in wanted.items() if before.settings.get(role) != value}
     if not changes:
         raise InputError("The controller holds this already: nothing was written")

@@ -2,9 +2,9 @@
 
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import format_number
-from web.accounts.access import require_same_shop, shown_to
+from web.accounts.access import shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import SwitchMoment
 
 MOST_MOMENTS = 200
@@ -26,14 +26,12 @@ def _typed(user, typed, name, label, unit, span, wrong):
     return value
 
 
-@action
+@on_call
 def tap(user, call, what, typed, **when):
     """Store a start or a stop now, with box and suction where they were typed; FieldErrors by field, and nothing is stored then.
 
     `when` may give `at`.
     """
-    require_same_shop(user, call)
-    require_open(call)
     if what not in dict(SwitchMoment.WHAT):
         raise InputError(f"“{what[:20]}” is neither a start nor a stop")
     wrong = {}
@@ -52,14 +50,12 @@ def tap(user, call, what, typed, **when):
     return made
 
 
-@action
+@on_call
 def hear_cycles(user, call, moments, source):
     """Store the starts and stops that a device told by itself (when, what, °F, psig), each in its turn and later than what stands.
 
     One that is as the last, or not later than anything kept or taken back, is not told again. Returns how many were new.
     """
-    require_same_shop(user, call)
-    require_open(call)
     rows = list(call.switchmoments.all())
     last, seen_till, new = next((one.what for one in reversed(rows) if one.undone_at is None), ""), rows[-1].at if rows else None, 0
     for at, what, box_f, psig in moments:

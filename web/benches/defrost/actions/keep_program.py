@@ -2,10 +2,11 @@
 
 from kettle.benches.defrost.program import ROLES, clock, read_program
 from kettle.knowledge.errors import FieldErrors, InputError
-from web.accounts.access import require_same_shop, shown_to
+from web.accounts.access import shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.change_setting import change_setting
+from web.logbook.actions.reasons import LETTERS, is_said
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import DefrostProgram
 from web.logbook.models.records import SIMULATED
@@ -15,14 +16,12 @@ SOURCE = "program"
 STANDS_FOR = {"fail_safe_min": "defrost_set_min", "termination_f": "termination_f"}
 
 
-@action
+@on_call
 def keep_program(user, call, side, typed, why="", source=SOURCE, **when):
     """Check and store one side of a program; FieldErrors names each value that is wrong, and nothing is stored.
 
     As left needs the program as found, and a reason; every value that differs becomes a setting as found and as left.
     """
-    require_same_shop(user, call)
-    require_open(call)
     if side not in dict(DefrostProgram.SIDES):
         raise InputError(f"Program: “{side[:10]}” is not one of found, left")
     shown = shown_to(user)
@@ -31,8 +30,8 @@ def keep_program(user, call, side, typed, why="", source=SOURCE, **when):
     found = call.defrostprograms.filter(undone_at=None, side="found").last()
     if side == "left" and found is None:
         errors["starts"] = "Keep the program as found first: nothing may be changed that was not read"
-    if side == "left" and not 3 <= len(why.strip()) <= 300:
-        errors["why"] = "Why: say it in 3 to 300 letters"
+    if side == "left" and not is_said(why):
+        errors["why"] = f"Why: say it in {LETTERS}"
     if errors:
         raise FieldErrors(errors)
     if side == "found" and source.endswith(SIMULATED):

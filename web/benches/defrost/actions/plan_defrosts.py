@@ -8,7 +8,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.unit import LIMITS
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import action, on_call
 from web.logbook.models import DefrostPlan
 from web.logbook.models.defrosts import AT_WORK
 
@@ -25,14 +25,12 @@ def has_room(user, shop_id):
     return working.count() < MOST_OF_SHOP and not working.filter(by=user).exists()
 
 
-@action
+@on_call
 def ask_plan(user, call, typed):
     """Check what the plan must keep to and store that it is asked for; FieldErrors names what is wrong, and nothing is stored.
 
     A plan of the call that is still worked on is stopped. Returns the row; who calls begins the work, or lets it wait.
     """
-    require_same_shop(user, call)
-    require_open(call)
     shown, asked = shown_to(user), {"whole_hours": bool(typed.get("whole_hours")), "can_demand": bool(typed.get("can_demand"))}
     if typed.get(BOX_LIMIT, "").strip():
         low, high, unit, _ = LIMITS["set_f"]

@@ -10,7 +10,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import TRADE
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import action, on_call, require_open
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import DefrostWatch
 
@@ -21,11 +21,9 @@ MARKS = {"drip": "First drip", "clear": "Coil clear", "ended": "It ended"}
 SEEN = ("heater_rated_w", "heater_volts", "heater_amps", "compressor_in_defrost", "fans_in_defrost", "drain")
 
 
-@action
+@on_call
 def start_watch(user, call, program, expected, **when):
     """Begin to watch a defrost that starts now, under a program (or None) and with what the model expects."""
-    require_same_shop(user, call)
-    require_open(call)
     running = call.defrostwatchs.filter(ended_by="", undone_at=None).first()
     if running is not None:
         return running

@@ -2,23 +2,20 @@
 
 from kettle.benches.ice import map as ice
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import IceDrawing
 
 SOURCE = "ice map"
 
 
-@action
+@on_call
 def keep_ice_map(user, call, stage, rows, places, oil=(), evaporator=1, **when):
     """Check, read and store a map; its form, its places and any oil become readings of that coil.
 
     `rows` are letters, `places` form by place, `oil` cells as (row, column). InputError stores nothing.
     """
-    require_same_shop(user, call)
-    require_open(call)
     if stage not in dict(IceDrawing.STAGES):
         raise InputError(f"Ice map: “{stage[:20]}” is not one of before, after")
     count = call.unit.resolved().evaporators

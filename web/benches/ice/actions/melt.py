@@ -5,23 +5,21 @@ from django.utils import timezone
 from kettle.benches.ice import map as ice
 from kettle.benches.ice import melt as core
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
+from web.logbook.actions.reasons import LETTERS, is_said
 from web.logbook.models import Melt, Override
 
 # What a look from the front misses; all clear needs these looked at too.
 MUST_BE_LOOKED_AT = ("coil_back", "inside_corners")
 
 
-@action
+@on_call
 def start_melt(user, call, facts, plan, way_out=""):
     """Record that a melt began with a method; InputError while something must come first or the method is refused.
 
-    Where the inside release fails, `way_out` says in 3 to 300 letters how nobody can be shut in all the same; it goes into the report.
+    Where the inside release fails, `way_out` says how nobody can be shut in all the same; it goes into the report.
     """
-    require_same_shop(user, call)
-    require_open(call)
     missing = core.must_come_first(facts, plan.method)
     if missing:
         raise InputError(f"Melting waits for: {'; '.join(missing)}")
@@ -32,8 +30,8 @@ def start_melt(user, call, facts, plan, way_out=""):
         return running
     way_out = way_out.strip()
     if facts.unit.walk_in and facts.is_("inside_release", "fails"):
-        if not 3 <= len(way_out) <= 300:
-            raise InputError("The release fails: say who stands outside and how the door is blocked, in 3 to 300 letters")
+        if not is_said(way_out):
+            raise InputError(f"The release fails: say who stands outside and how the door is blocked, in {LETTERS}")
         text = "The inside release fails"
         Override.objects.create(call=call, by=user, action="lone_working", holds=["lone_working"], texts=[text], reason=way_out)
     melt = Melt.objects.create(call=call, by=user, method=plan.method.code)
@@ -41,11 +39,9 @@ def start_melt(user, call, facts, plan, way_out=""):
     return melt
 
 
-@action
+@on_call
 def pause_melt(user, call):
     """Stop the clock of the melt under way; InputError where none runs."""
-    require_same_shop(user, call)
-    require_open(call)
     melt = _under_way(call)
     if melt.paused_at is None:
         melt.paused_at = timezone.now()
@@ -54,11 +50,9 @@ def pause_melt(user, call):
     return melt
 
 
-@action
+@on_call
 def resume_melt(user, call):
     """Let the clock of the melt run on; InputError where none is under way."""
-    require_same_shop(user, call)
-    require_open(call)
     melt = _under_way(call)
     if melt.paused_at is not None:
         melt.paused_min += (timezone.now() - melt.paused_at).total_seconds() / 60.0
@@ -95,15 +89,13 @@ def not_clear(call):
     return missing
 
 
-@action
+@on_call
 def end_melt(user, call, reason=""):
-    """End the melt: clear where every coil is proved bare, else with ice left and a reason of 3 to 300 letters."""
-    require_same_shop(user, call)
-    require_open(call)
+    """End the melt: clear where every coil is proved bare, else with ice left and a reason."""
     missing = not_clear(call)
     reason = reason.strip()
-    if missing and not 3 <= len(reason) <= 300:
-        raise InputError(f"Not all clear: {'; '.join(missing)}. To leave it so, give the reason in 3 to 300 letters")
+    if missing and not is_said(reason):
+        raise InputError(f"Not all clear: {'; '.join(missing)}. To leave it so, give the reason in {LETTERS}")
     melt = call.melts.filter(undone_at=None, ended_at=None).last() or Melt(call=call, by=user, method="")
     melt.paused_at = None
     melt.ended_at, melt.clear, melt.reason = timezone.now(), not missing, reason if missing else ""

@@ -6,9 +6,9 @@ from kettle.knowledge.observations.model import OPEN_LOOP
 from kettle.knowledge.units import TRADE
 from kettle.power import finds
 from kettle.power.measure import Reading, checked
-from web.accounts.access import require_live_work, require_same_shop
+from web.accounts.access import require_live_work
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.calls.holds import taken_on
 from web.logbook.calls.measured import OPEN_OHM
@@ -18,14 +18,12 @@ from web.logbook.models.records import WORKED_OUT
 UNITS = {"volts": "V", "amps": "A", "ohms": "Ω"}
 
 
-@action
+@on_call
 def keep_measurement(user, call, judgement, circuit, what, one, other, typed, state, evaporator=None, lifted=False, **when):
     """Store one measurement; one that is an observation of its own goes into that. InputError says what is wrong and stores nothing.
 
     `lifted`: ohms with the leads off the part. `when` may give `at`.
     """
-    require_same_shop(user, call)
-    require_open(call)
     if what not in UNITS:
         raise InputError("Choose volts, amps or ohms")
     if what != "ohms":

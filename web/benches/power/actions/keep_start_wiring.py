@@ -3,19 +3,16 @@
 from kettle.knowledge.errors import InputError
 from kettle.power.start_gear import checked
 from kettle.power.wiring import from_data
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import StartWiring
 
 MOST_WIRES = 40
 
 
-@action
+@on_call
 def keep_start_wiring(user, call, which, wires):
     """Store wires (pairs of terminals); InputError for what cannot be one, and nothing is stored then."""
-    require_same_shop(user, call)
-    require_open(call)
     if which not in dict(StartWiring.WHICH):
         raise InputError(f"“{which[:20]}” is not one of {', '.join(dict(StartWiring.WHICH))}")
     if len(wires) > MOST_WIRES:

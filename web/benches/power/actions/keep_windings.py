@@ -4,8 +4,7 @@ from kettle.knowledge import observations
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import TRADE
 from kettle.power import windings
-from web.accounts.access import require_same_shop
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.calls.holds import taken_on
 
@@ -22,11 +21,9 @@ def _ohms(typed, key):
     return observations.get(key).high if text in OPEN_WORDS else TRADE.parse(typed, "Ω")
 
 
-@action
+@on_call
 def keep_windings(user, call, judgement, typed):
     """Store three readings between pins and one to the shell; return what they say. FieldErrors names what is wrong by field."""
-    require_same_shop(user, call)
-    require_open(call)
     if not judgement.facts.is_("power_locked_out", "yes") and "resistance_test" not in taken_on(call):
         raise FieldErrors(
             {"pins_12": "Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, or give a reason on Judge"}

@@ -2,26 +2,21 @@
 
 from kettle.knowledge.errors import InputError
 from kettle.power.wiring import JOINT, MOST_WIRES, MOST_WITHOUT, from_data, from_words, wire_of
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import Unit
 
 
-@action
+@on_call
 def keep_wiring(user, call, said):
     """Store what was said of the circuit; FieldErrors by field, and nothing is stored then."""
-    require_same_shop(user, call)
-    require_open(call)
     unit = _unit(call)
     return _keep(user, call, unit, from_words(said, from_data(unit.wiring)).as_data())
 
 
-@action
+@on_call
 def drop_part(user, call, key):
     """Say that a part is not on this unit; InputError for one that its circuit has not."""
-    require_same_shop(user, call)
-    require_open(call)
     unit = _unit(call)
     unit.circuit().part(key)
     kept = from_data(unit.wiring).as_data()
@@ -30,21 +25,17 @@ def drop_part(user, call, key):
     return _keep(user, call, unit, kept | {"without": sorted({*kept["without"], key})})
 
 
-@action
+@on_call
 def put_back(user, call, key):
     """Say that a part is on this unit after all; nothing where nobody said otherwise."""
-    require_same_shop(user, call)
-    require_open(call)
     unit = _unit(call)
     kept = from_data(unit.wiring).as_data()
     return _keep(user, call, unit, kept | {"without": [one for one in kept["without"] if one != key]})
 
 
-@action
+@on_call
 def draw_wire(user, call, one, other):
     """Say that a wire was found between two points of the circuit; InputError for points it has not."""
-    require_same_shop(user, call)
-    require_open(call)
     unit = _unit(call)
     circuit = unit.circuit()
     for point in (one, other):
@@ -60,11 +51,9 @@ def draw_wire(user, call, one, other):
     return _keep(user, call, unit, kept | {"wires": sorted({*kept["wires"], wire})})
 
 
-@action
+@on_call
 def take_wire(user, call, wire):
     """Take away a wire that was drawn; nothing where there is none."""
-    require_same_shop(user, call)
-    require_open(call)
     unit = _unit(call)
     kept = from_data(unit.wiring).as_data()
     return _keep(user, call, unit, kept | {"wires": [one for one in kept["wires"] if one != wire]})

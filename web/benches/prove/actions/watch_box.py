@@ -10,7 +10,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import whole
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import action, on_call, require_open
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import BoxWatch, ProofSeen
 
@@ -47,11 +47,9 @@ def watch_box(user, call, typed, **when):
     return made
 
 
-@action
+@on_call
 def remind(user, call, minutes_text):
     """Ask to be reminded of the box in so many minutes; InputError for what is no time."""
-    require_same_shop(user, call)
-    require_open(call)
     low, high = REMIND_MIN
     minutes = whole(minutes_text, low, high)
     if minutes is None:
@@ -75,11 +73,9 @@ def reminded(user, watch):
     return watch
 
 
-@action
+@on_call
 def see_proof(user, call, code):
     """Say by one tap that a proof was seen; said again it is taken back. It is a word about the repair, no observation of its own."""
-    require_same_shop(user, call)
-    require_open(call)
     if code not in KINDS:
         raise InputError("That is no proof")
     standing = call.proofseens.filter(code=code, undone_at=None).last()

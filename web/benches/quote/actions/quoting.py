@@ -9,9 +9,8 @@ from kettle.benches.quote.price import KINDS, parse_money, parse_quantity, quant
 from kettle.benches.quote.propose import OPTIONS
 from kettle.benches.quote.van import price_of
 from kettle.knowledge.errors import FieldErrors, InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.calls.quoted import quoted
 from web.logbook.models import Quote, QuoteLine, QuoteSigned
 
@@ -27,12 +26,10 @@ def _quote(user, call):
     return quote
 
 
-@action
+@on_call
 def take_lines(user, call, options):
     """Add the lines of some options (`Proposed` of the core) that the quote does not hold yet, priced as one's van has them; returns how
     many."""
-    require_same_shop(user, call)
-    require_open(call)
     quote = _quote(user, call)
     carried = [one.as_carried() for one in user.van_parts.all()]
     have, made = {(line.option, line.what) for line in quote.lines.all()}, 0
@@ -73,15 +70,13 @@ def _checked(typed):
     }
 
 
-@action
+@on_call
 def keep_line(user, call, typed, line=None):
     """Add a line, or change one; FieldErrors by field. What was answered is asked again.
 
     Where `typed` says what a form showed (`was_quantity`, `was_price`), only what was typed over it is changed; InputError where a
     colleague changed the same meanwhile.
     """
-    require_same_shop(user, call)
-    require_open(call)
     if line is not None:
         line.refresh_from_db()
         typed = {**typed, **_over(line, typed)}
@@ -116,37 +111,31 @@ def _over(line, typed):
     return found
 
 
-@action
+@on_call
 def drop_line(user, call, line):
     """Take a line out of a quote; what was answered stays on record in the log."""
-    require_same_shop(user, call)
-    require_open(call)
     if line.quote.call_id != call.pk:
         raise InputError("That line is of another quote")
     log.write(user, "drop_line", call, what=line.what, answer=line.answer)
     line.delete()
 
 
-@action
+@on_call
 def show_photos(user, call, keys):
     """Choose which photos of a call its quote shows."""
-    require_same_shop(user, call)
-    require_open(call)
     quote = _quote(user, call)
     quote.photos.set(call.photos.filter(undone_at=None, pk__in=keys)[:MOST_PHOTOS])
     log.write(user, "show_photos", call, photos=quote.photos.count())
     return quote
 
 
-@action
+@on_call
 def answer_quote(user, call, answers, name, signature, shown):
     """Store what the customer answered to each line (pk -> accepted or declined), with name and signature; FieldErrors by field.
 
     `shown` names what the customer was shown (`quoted.seen`); where the quote is another by now, nothing is answered. Each answer is kept
     with what was shown, and none is written over.
     """
-    require_same_shop(user, call)
-    require_open(call)
     quote, name, wrong = _quote(user, call), " ".join(name.split()), {}
     call.quote = quote
     now = quoted(call)

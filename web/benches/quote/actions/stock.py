@@ -8,7 +8,7 @@ from kettle.benches.quote.price import parse_money, parse_quantity
 from kettle.knowledge.errors import FieldErrors, InputError
 from web.accounts.access import require_same_shop, shop_of
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import action, on_call, require_open
 from web.logbook.actions.undo_entry import undo_entry
 from web.logbook.models import PartUsed, VanPart
 
@@ -75,11 +75,9 @@ def fill_up(user):
     return len(short)
 
 
-@action
+@on_call
 def use_part(user, call, what, quantity="1"):
     """Store that a part was used on a call, out of one's van where it carries one of that name; FieldErrors by field."""
-    require_same_shop(user, call)
-    require_open(call)
     what, wrong, many = " ".join(what.split()), {}, Decimal(1)
     if not 2 <= len(what) <= LONGEST:
         wrong["part"] = f"Part: 2 to {LONGEST} letters"

@@ -5,17 +5,14 @@ from django.db import transaction
 from kettle.benches.refrigerant import retrofit
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import Happened, Unit
 
 
-@action
+@on_call
 def change_refrigerant(user, call, to):
     """Store the change; InputError where the core refuses it, or one is on record already."""
-    require_same_shop(user, call)
-    require_open(call)
     if to not in refrigerants.catalogue():
         raise InputError(f"Refrigerant: “{to[:20]}” is not one of the list")
     if call.happeneds.filter(kind="retrofit", undone_at=None).exists():

@@ -4,9 +4,9 @@ from django.utils import timezone
 
 from kettle.benches.refrigerant.compressor import FIRST_MIN, OIL, line_and_stub
 from kettle.knowledge.errors import FieldErrors, InputError
-from web.accounts.access import require_same_shop, shown_to
+from web.accounts.access import shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import FirstStartReading
 
@@ -14,11 +14,9 @@ FIGURES = (("start_amps", "Amps", "A", (0.0, 400.0)), ("start_suction", "Suction
            ("start_discharge", "Discharge", "psig", (-14.6, 800.0)))  # fmt: skip
 
 
-@action
+@on_call
 def keep_first_start(user, call, typed):
     """Store amps, suction, discharge and oil at 1, 10 or 30 minutes; the latest of a minute stands. FieldErrors by field."""
-    require_same_shop(user, call)
-    require_open(call)
     shown, wrong, values = shown_to(user), {}, {}
     for name, label, unit, (low, high) in FIGURES:
         try:
@@ -44,11 +42,9 @@ def keep_first_start(user, call, typed):
     return made
 
 
-@action
+@on_call
 def keep_line_size(user, call, line_in, stub_in):
     """Store whether the suction line is smaller than its stub (inches) as an observation; returns what it means. FieldErrors by field."""
-    require_same_shop(user, call)
-    require_open(call)
     word, says = line_and_stub(line_in, stub_in)
     record_reading(user, call, "suction_line_size", word)
     return says

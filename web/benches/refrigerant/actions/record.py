@@ -11,9 +11,9 @@ from kettle.benches.refrigerant.nitrogen import stood
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.units import format_number
-from web.accounts.access import require_same_shop, shown_to
+from web.accounts.access import shown_to
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.promise import promise
 from web.logbook.actions.record_reading import record_reading
@@ -35,15 +35,13 @@ def _room(rows, call):
         raise InputError(f"{call} holds {MOST} of these, which is all it can")
 
 
-@action
+@on_call
 def keep_look(user, call, facts, place, heard, typed=""):
     """Store what a place gave, and what the detector read there; a search that names one is the observation *leak found*.
 
     A place of one coil of several names it (`leaks.code_of`). FieldErrors for a reading that is none. The background is kept as a place of
     its own.
     """
-    require_same_shop(user, call)
-    require_open(call)
     if place not in (*(one.code for one in leaks.places_on(facts.unit)), leaks.BACKGROUND) or heard not in leaks.HEARD:
         raise InputError("Choose a place, and what it gave")
     field = "background" if place == leaks.BACKGROUND else "reading"
@@ -89,11 +87,9 @@ def readings_of(call):
     return {place: reading for place, reading in last.items() if reading is not None}
 
 
-@action
+@on_call
 def give_up_leak(user, call, judgement, typed):
     """Store that a customer has a leak left open: who decided and why, and when it is looked at again; FieldErrors by field."""
-    require_same_shop(user, call)
-    require_open(call)
     who, why, wrong = typed.get("who", "").strip(), typed.get("why_open", "").strip(), {}
     if not SHORTEST <= len(who) <= LONGEST_NAME:
         wrong["who"] = f"Who decided: {SHORTEST} to {LONGEST_NAME} letters"
@@ -107,11 +103,9 @@ def give_up_leak(user, call, judgement, typed):
     return act
 
 
-@action
+@on_call
 def keep_microns(user, call, typed, pump, **when):
     """Store a reading of the vacuum gauge; FieldErrors by field. `when` may give `at`."""
-    require_same_shop(user, call)
-    require_open(call)
     low, high = vacuum.MICRONS
     try:
         value = float(typed.strip().replace(",", ""))
@@ -125,11 +119,9 @@ def keep_microns(user, call, typed, pump, **when):
     return made
 
 
-@action
+@on_call
 def keep_told(user, call, told, pump, source):
     """Store what a vacuum gauge told by itself ((moment, microns) in their order), one reading in `EVERY_MIN`; returns how many."""
-    require_same_shop(user, call)
-    require_open(call)
     last, kept = call.vacuumreadings.last(), 0
     for at, value in told:
         if last is None or (at - last.at).total_seconds() >= EVERY_MIN * 60.0:
@@ -140,11 +132,9 @@ def keep_told(user, call, told, pump, source):
     return kept
 
 
-@action
+@on_call
 def keep_test(user, call, typed):
     """Store a standing-pressure test; FieldErrors by field, and nothing is stored then."""
-    require_same_shop(user, call)
-    require_open(call)
     shown, wrong, values = shown_to(user), {}, {}
     for name, label, unit in TEST:
         try:
@@ -164,11 +154,9 @@ def keep_test(user, call, typed):
     return made
 
 
-@action
+@on_call
 def do_step(user, call, part, step, note=""):
     """Tick a step of a change with what was noted of it; nothing where it is done already."""
-    require_same_shop(user, call)
-    require_open(call)
     if step not in {one.code for one in change.steps(part, call.unit.resolved())}:
         raise InputError("That is no step of this change")
     standing = call.changesteps.filter(part=part, step=step, undone_at=None).first()
@@ -178,11 +166,9 @@ def do_step(user, call, part, step, note=""):
     return standing
 
 
-@action
+@on_call
 def recover(user, call, judgement, typed):
     """Store gas recovered into a cylinder by the scale; FieldErrors by field, and nothing is stored then."""
-    require_same_shop(user, call)
-    require_open(call)
     shown, wrong, weights = shown_to(user), {}, {}
     for name, label in (("before", "Cylinder before"), ("after", "Cylinder now")):
         try:

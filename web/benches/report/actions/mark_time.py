@@ -4,19 +4,16 @@ from django.utils import timezone
 
 from kettle.benches.report.times import FOLLOWS, MARKS
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import TimeMark
 
 MOST = 60
 
 
-@action
+@on_call
 def mark_time(user, call, what, **when):
     """Store a moment; InputError for one that cannot follow the last, or lies before it. `when` may give `at`."""
-    require_same_shop(user, call)
-    require_open(call)
     last = call.timemarks.filter(undone_at=None).last()
     if what not in FOLLOWS[last.what if last else ""]:
         raise InputError(f"{MARKS.get(what, 'That')} cannot follow {MARKS[last.what].lower() if last else 'nothing: arrive first'}")

@@ -2,20 +2,17 @@
 
 from kettle.benches.report.worded import SECTIONS
 from kettle.knowledge.errors import FieldErrors, InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import Wording
 
 LONGEST = 600
 MOST = 200
 
 
-@action
+@on_call
 def word_sentence(user, call, section, key, drafted, text):
     """Store how a sentence is worded, with what was drafted when it was; no words leave it out. FieldErrors for too many letters."""
-    require_same_shop(user, call)
-    require_open(call)
     text = " ".join(text.split())
     if section not in SECTIONS or not key.startswith(f"{section}:") or len(key) > 300:
         raise InputError("That is no sentence of this write-up")
@@ -30,10 +27,8 @@ def word_sentence(user, call, section, key, drafted, text):
     return made
 
 
-@action
+@on_call
 def let_record_speak(user, call, key):
     """Drop what somebody made of a sentence: the record speaks again."""
-    require_same_shop(user, call)
-    require_open(call)
     call.wordings.filter(key=key).delete()
     log.write(user, "let_record_speak", call, key=key)

@@ -1,19 +1,16 @@
 """Keep what stands at one moment as a set; a good one becomes the unit's own baseline."""
 
 from kettle.knowledge.errors import InputError
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
 from web.logbook.models import ReadingSet
 
 LONGEST_LABEL = 60
 
 
-@action
+@on_call
 def keep_set(user, call, label, good=False, **when):
     """Store a set of the readings that stand now; `when` may give `at`."""
-    require_same_shop(user, call)
-    require_open(call)
     label = label.strip()
     if not 1 <= len(label) <= LONGEST_LABEL:
         raise InputError(f"Set: give it a name of 1 to {LONGEST_LABEL} letters")

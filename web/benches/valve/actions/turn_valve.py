@@ -3,9 +3,9 @@
 from kettle.benches.valve import adjust
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.units import TRADE
-from web.accounts.access import require_same_shop
 from web.logbook.actions import log
-from web.logbook.actions.acting import action, require_open
+from web.logbook.actions.acting import on_call
+from web.logbook.actions.reasons import LONGEST, is_said
 from web.logbook.models import ValveTurn
 
 BACK = "Back to where it was found"
@@ -19,14 +19,12 @@ class ReasonNeeded(InputError):
         self.objections = objections
 
 
-@action
+@on_call
 def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason="", evaporator=None, valve=None, **when):
     """Store one turn of the stem; objections of the core need a reason, which is kept with them.
 
     `valve` is what the call says of turning it (left out: nothing of earlier turns).
     """
-    require_same_shop(user, call)
-    require_open(call)
     if judgement.facts.unit.metering == "cap_tube":
         raise InputError("Valve: a capillary tube has no stem to turn")
     if judgement.facts.unit.metering == "eev":
@@ -38,9 +36,11 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
     verdict = next((v for v in judgement.verdicts if v.quantity == "superheat_evap_f"), None)
     advice = adjust.advise(direction, turns, goal or None, verdict, judgement.holds, judgement.facts.shown, call.unit.stem_reversed)
     objections = [*([f"{valve.text}."] if valve is not None and valve.no_answer else []), *advice.objections]
-    reason = reason.strip()[:300]
-    if objections and len(reason) < 3:
+    reason = reason.strip()
+    if objections and not is_said(reason):
         raise ReasonNeeded(objections)
+    if len(reason) > LONGEST:
+        raise InputError(f"Reason: {len(reason)} letters are more than {LONGEST}")
     turn = ValveTurn.objects.create(
         call=call,
         by=user,
@@ -56,11 +56,9 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
     return turn
 
 
-@action
+@on_call
 def back_to_found(user, call, judgement, evaporator=None):
     """Turn the stem back to where it was found, in as many turns as that takes; InputError where it stands there."""
-    require_same_shop(user, call)
-    require_open(call)
     standing = [(t.direction, t.turns) for t in call.valveturns.filter(undone_at=None) if (t.evaporator or 1) == (evaporator or 1)]
     steps = adjust.way_back(standing)
     if not steps:

@@ -132,8 +132,8 @@ class Staged:
         codes = SEEN.get(item.key, {})
         if not codes or not self.record.clocked or event.at is None or codes.get(str(item.value)):
             return False
-        own = [one for one in seen if one.stage == stage and one.observed.on in (None, item.on)]
-        before = next((one for one in reversed(own) if one.observed.key == item.key), None)
+        own = [one for one in seen if one.observed.on in (None, item.on)]
+        before = next((one for one in reversed(own) if one.observed.key == item.key and one.stage == stage), None)
         if before is None or before.event.at is None or event.at - before.event.at < NO_SLIP:
             return False
         known = {one.observed.key: one.observed.value for one in own}

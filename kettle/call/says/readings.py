@@ -24,7 +24,7 @@ TRUSTED: Final = ("good", "weak")
 # Figures that are told as they were left wherever they were read after the work, in this order.
 AS_LEFT: Final = (
     "box_temp_f", "return_air_f", "product_temp_f", "superheat_evap_f", "suction_psig", "discharge_psig", "subcooling_f", "split_f",
-    "receiver_level_pct", "compressor_amps", "lp_cut_in_psig", "lp_cut_out_psig",
+    "receiver_level_pct", "compressor_amps", "lp_cut_in_psig", "lp_cut_out_psig", "line_v_12", "line_v_23", "line_v_31",
 )  # fmt: skip
 # Words that are told as they were left.
 WORDS_LEFT: Final = ("sight_glass", "coil_outlet_feel", "drain", "drain_pan", "compressor_shell", "discharge_line_feel")
@@ -32,8 +32,13 @@ WORDS_LEFT: Final = ("sight_glass", "coil_outlet_feel", "drain", "drain_pan", "c
 RAW_FOR: Final = {
     "superheat_evap_f": ("suction_psig",), "superheat_comp_f": ("suction_psig",), "td_f": ("suction_psig",), "split_f": ("discharge_psig",),
     "load_loss_v": ("line_v_12", "line_v_23", "line_v_31", "load_v_12", "load_v_23", "load_v_31"),
+    "volts_off_pct": ("line_v_12", "line_v_23", "line_v_31"), "volts_imbalance_pct": ("line_v_12", "line_v_23", "line_v_31"),
     "pole_drop_v": ("pole_drop_v_1", "pole_drop_v_2", "pole_drop_v_3"),
 }  # fmt: skip
+# What several readings come to is told at the first of them.
+TOLD_AT: Final = {"volts_off_pct": ("line_v_12",), "volts_imbalance_pct": ("line_v_31",)}
+# What a compressor does that is a find of its own; whether it ran when it was looked at is not.
+TRIES: Final = ("humming", "tripping", "short_cycling")
 # Where a reading was worked out of a measurement, and the amps that are.
 WORKED_OUT: Final = "worked out"
 AMPS_KEYS: Final = ("compressor_amps", "heater_amps")
@@ -124,7 +129,7 @@ def _found_figure(call: Call, event: Event, key: str) -> list[Sentence]:
 
 
 def _rests_on(one: verdicts.Verdict, key: str) -> bool:
-    return key in READ_FOR.get(one.quantity, (one.quantity,))
+    return key in (READ_FOR | TOLD_AT).get(one.quantity, (one.quantity,))
 
 
 def _is_told(one: verdicts.Verdict) -> bool:
@@ -165,6 +170,12 @@ _CALLED: Final = {"Superheat, coil": "Superheat at the coil", "Superheat, comp."
 
 
 def _verdict(call: Call, one: verdicts.Verdict, event: Event) -> Sentence:
+    if one.quantity == "volts_off_pct":
+        way = "less" if one.value < 0 else "more"
+        words = f"The line has {abs(one.value):.0f} % {way} than the plate’s {call.record.unit.nameplate_v:.0f} V"
+        return sentence("found", words, (event,), "verdict")
+    if one.quantity == "volts_imbalance_pct":
+        return sentence("found", f"The legs are {one.value:.1f} % out of balance, {one.high:.0f} % is the limit", (event,), "verdict")
     label, unit, decimals = quantity_name(one.quantity)
     value = ohms_text(one.value) if unit == "Ω" else call.shown.text(one.value, unit, decimals)
     if unit == "Ω" or one.quantity in ("sensor_error_f",):
@@ -187,7 +198,7 @@ def _found_word(call: Call, event: Event, key: str, value: object) -> list[Sente
     if entry.group in NOT_WRITTEN or not _is_told_found(call, event, key):
         return []
     facts = call.facts_found(event.on or 1)
-    if running.says_nothing(key, facts) or key in WORN:
+    if running.says_nothing(key, facts) or (key in WORN and not (key == "compressor" and value in TRIES)):
         return []
     if any(opening.event is event and not opening.did.part for opening in call.staged.openings):
         words = f"{entry.label}: {lower(dict(entry.choices)[str(value)])} when looked at again, with nothing written down for it"

@@ -307,3 +307,14 @@ def test_no_way_through_is_a_reading_and_lifted_leads_go_with_it(at_work, call, 
     assert Measurement.objects.count() == 1, "volts that are not there are 0"
     event = told_of(call).record.all_of("measured")[-1]
     assert event.data["value"] == "OL" and event.data["lifted"] is True
+
+
+def test_the_drawing_tells_what_points_show_on_the_volts_that_come_in(at_work, call, user):
+    call.unit.nameplate_v, call.unit.phases = 230, 3
+    call.unit.save()
+    plate = at_work.get(reverse("stop", args=[call.number, "power"])).context["dots"]
+    for key, value in (("line_v_12", "196"), ("line_v_23", "195"), ("line_v_31", "197")):
+        record_reading(user, call, key, value)
+    low = at_work.get(reverse("stop", args=[call.number, "power"])).context["dots"]
+    shown = lambda dots: next(float(should) for dot, _, should, _ in dots if dot.key == "L1")  # noqa: E731
+    assert shown(plate) > 225 and 190 < shown(low) < 200

@@ -28,7 +28,8 @@ def _wiring(title, told):
     circuit, readings, facts = told.record.circuit, told.call.judged.wired.wirings[-1].readings, told.call.facts_now(1)
     state = readings[-1].state
     stood = bench.stand(circuit, state, readings, bench.seen_of(circuit, facts.seen, bench.state_of(facts)), told.likely_faults(state))
-    should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
+    fed = told.call.judged.wired.fed
+    should, live, picture = bench.should_show(fed, state), bench.is_live(fed, state), drawn(circuit)
     suspected = sum(mark == "suspect" for mark in stood.marks.values())
     # Many parts that it may be are no mark: what was measured is, and what that found or cleared.
     marks = {key: mark for key, mark in stood.marks.items() if mark != "suspect" or suspected <= FEW}

@@ -33,7 +33,9 @@ def power_context(request, standing):
     stays_off = blocking(list(standing.judgement.holds), "power_on")
     # What was measured before something electrical was done is of another wiring.
     repaired = max((step.event.at for step in standing.told.call.staged.steps if step.did.part in WIRED), default=None)
-    should, live, picture = bench.should_show(circuit, state), bench.is_live(circuit, state), drawn(circuit)
+    # What each point should show is told on what comes in, not on what the plate says.
+    fed = standing.told.call.judged.wired.fed
+    should, live, picture = bench.should_show(fed, state), bench.is_live(fed, state), drawn(circuit)
     labels = {point.key: point.label for point in circuit.points}
     common, typed = circuit.common, request.POST if request.method == "POST" else {}
     return {
@@ -48,7 +50,7 @@ def power_context(request, standing):
         "clamped": [(part.key, part.label) for part in circuit.parts if part.kind in ("pole", "winding", "motor", "heater", "wire")],
         "common": common,
         "measured": {point for one in readings for point in (one.one, one.other)},
-        "measured_to": bench.measured_to(circuit, state),
+        "measured_to": bench.measured_to(fed, state),
         "stood": stood,
         "suspected": [(s.label, f"{100 * s.probability:.0f}") for s in stood.suspects],
         "leads_then": "" if stays_off else stood.then,

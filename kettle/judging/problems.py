@@ -11,6 +11,8 @@ from kettle.knowledge import observations
 from kettle.knowledge.bands import SUPERHEATS, default_band
 from kettle.knowledge.units import atmosphere_psia
 
+# Read of three legs only.
+THIRD_LEG: Final = ("line_v_23", "line_v_31", "load_v_23", "load_v_31", "pole_drop_v_3")
 CONTACT_ERROR_F: Final = 3.0
 # A sign turned round is only looked for where it makes a difference.
 SIGN_MATTERS_F: Final = 4.0
@@ -208,6 +210,16 @@ def _cut_out_above(f: Facts) -> list[Problem]:
     ]
 
 
+def _third_leg(f: Facts) -> list[Problem]:
+    """Volts of a third leg on a unit whose plate is of one phase, or not known."""
+    keys = tuple(key for key in THIRD_LEG if key in f.seen)
+    if not keys or f.unit.phases == 3:
+        return []
+    plate = "the plate's phases are not known, so that" if "phases" in f.unit.assumed else "the plate says one phase:"
+    text = f"A third leg was read, and {plate} circuit and balance are of one phase. Put the phases right on the unit's plate"
+    return [Problem("phases_differ", keys, text)]
+
+
 _RULES: Final[tuple[Callable[[Facts], list[Problem]], ...]] = (
     _reversed_sign,
     _negative_superheat,
@@ -217,6 +229,7 @@ _RULES: Final[tuple[Callable[[Facts], list[Problem]], ...]] = (
     _cut_out_above,
     _vacuum,
     _sensor_disagrees,
+    _third_leg,
 )
 
 

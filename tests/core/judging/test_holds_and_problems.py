@@ -235,3 +235,17 @@ def test_a_settling_clock_says_real_minutes(minutes, words):
     assert words in next(
         hold.text for hold in holds.standing(facts(FREEZER, sound(FREEZER, adjusted_min=minutes))) if hold.code == "settling"
     )
+
+
+@pytest.mark.parametrize(
+    ("phases", "key", "said"),
+    [
+        (None, "line_v_23", "not known"), (None, "line_v_31", "not known"), (None, "load_v_23", "not known"),
+        (None, "pole_drop_v_3", "not known"),
+        (1, "load_v_31", "says one phase"), (3, "line_v_23", ""), (None, "line_v_12", ""), (None, "pole_drop_v_2", ""),
+    ],
+)  # fmt: skip
+def test_a_third_leg_on_a_plate_of_one_phase_is_said(phases, key, said):
+    unit = unit_of(UnitSpec("display_freezer", "R-404A", phases=phases))
+    found = [one for one in problems.found(readings.work_out(unit, {key: 196.0})) if one.code == "phases_differ"]
+    assert [said in one.text and one.keys == (key,) for one in found] == ([True] if said else [])

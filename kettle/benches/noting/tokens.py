@@ -14,8 +14,14 @@ LEAST_LETTERS: Final = 5
 _OWN: Final = re.compile(r"[’']s\b")
 _PAIRS: Final = {"12": "12", "21": "12", "23": "23", "32": "23", "31": "31", "13": "31"}
 _JOINED: Final = (
-    # L1–L2, T1 T2: pairs of lines; the side is said by the letter.
-    (re.compile(r"\b([lt])\s*([123])\s*(?:to\b|[-–/])?\s*\1?\s*([123])\b"), lambda m: _pair(_side(m[1]), m[2] + m[3])),
+    # L1–L2, T1 T2, volts between L1 and L2: pairs of lines; the side is said by the letter.
+    (
+        re.compile(
+            r"\b(?:(?:(?:line|load)\s+)?volt(?:s|age)?\s+(?:(?:at|on|between|from|across)\s+)?)?"
+            r"([lt])\s*([123])\s*(?:to\b|and\b|[-–/])?\s*\1?\s*([123])\b"
+        ),
+        lambda m: _pair(_side(m[1]), m[2] + m[3]),
+    ),
     (re.compile(r"\b(line|load)(?: (?:volts|side))*\s*([123])\s*[-–/ ]\s*([123])\b"), lambda m: _pair(m[1], m[2] + m[3])),
     (re.compile(r"\b(1[0-2]|[1-9])\s*o\s?clock\b"), lambda m: f" oclock{m[1]} "),
     (re.compile(r"\b(fan|door|pole|leg|element)\s*(?:no\.?|#)?\s*([1-9])\b(?![.,]?\d)"), lambda m: f" {m[1]}{m[2]} "),

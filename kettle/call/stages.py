@@ -349,6 +349,6 @@ class Staged:
         return found
 
     def stage_of(self, event: Event) -> int:
-        """Return the stage an event lies in: how many acts were done before it, itself not counted."""
+        """Return the stage an event lies in: how many acts were done before it, itself not counted; a look that opens one lies in it."""
         place = self.record.place[event.number]
-        return sum(1 for step in self.openings if self.record.place[step.event.number] < place)
+        return sum(self.record.place[step.event.number] < place or (not step.did.part and step.event is event) for step in self.openings)

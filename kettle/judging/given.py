@@ -35,9 +35,14 @@ def seen_there(facts: Facts) -> tuple[str, ...]:
 
 
 def _cannot_make(f: Facts) -> bool:
-    """Whether a low-pressure switch stands open with its cut-in above what the box's own air can bring the suction of a unit at rest to."""
+    """Whether a low-pressure switch stands open with its cut-in above what the box's own air can bring the suction of a unit at rest to.
+
+    Where it holds the box it stands so at every rest, until the box is warm.
+    """
     cut_in, over = f.derived.get("lp_cut_in_off_f"), f.box_over_set_f
-    return f.is_("low_pressure_switch", "open") and cut_in is not None and over is not None and cut_in > over
+    if not f.is_("low_pressure_switch", "open") or cut_in is None or over is None:
+        return False
+    return cut_in > over and (f.unit.box_control != "suction_pressure" or over > f.unit.differential_f)
 
 
 def _fan_has_volts(f: Facts) -> bool:

@@ -32,6 +32,8 @@ def test_a_stage_is_opened_by_what_is_gone(events, count):
 def test_what_it_was_stays_and_nothing_is_left_of_it():
     call = told(COOLER, *STANDS, read("evap_fans", "running", 60))
     assert call.was.was[0].codes == ("evap_fan_failed",) and call.left[0].codes == ()
+    look = call.record.standing[-1]
+    assert call.call.staged.stage_of(look) == 1 and call.call.staged.stage_of(call.record.standing[-2]) == 0
     assert call.call.staged.steps == () and len(call.call.staged.openings) == 1
     assert "Coil fans: stopped." in said(call) and "running when looked at again, with nothing written down for it" in said(call)
     assert "Found right" not in said(call)

@@ -58,6 +58,14 @@ def test_a_switch_whose_cut_in_the_box_cannot_reach_is_set_wrong(cut_in, box, sw
     assert ("lp_control_misset" in there(COOLER, **seen)) is is_there
 
 
+@pytest.mark.parametrize(("box", "is_there"), [(38, False), (39, False), (40, True)])
+def test_a_switch_that_holds_the_box_rests_until_the_box_is_warm(box, is_there):
+    # Set 36 °F, 3 °F of differential.
+    by_suction = resolve(UnitSpec("walk_in_cooler", "R-134a", set_f=36, box_control="suction_pressure"))
+    seen = {"lp_cut_in_psig": 44.4, "box_temp_f": box, "low_pressure_switch": "open"}
+    assert ("lp_control_misset" in there(by_suction, **seen)) is is_there
+
+
 def test_no_more_than_three_are_held_at_once():
     seen = {"condenser_coil": "blocked", "door": "gasket_gap", "drain": "blocked", "evap_coil": "dirty"}
     facts = work_out(FREEZER, seen)

@@ -2,10 +2,13 @@
 
 import pytest
 
+from kettle.benches.ice.map import face_ft2
 from kettle.judging import readings, verdicts
 from kettle.knowledge import bands
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import KINDS, UnitSpec, check_figure, resolve
+from kettle.knowledge.unit import KINDS, UnitSpec, builds_of, check_figure, resolve
+from kettle.plant.simulate import PRESETS
+from kettle.plant.sizing import CAPACITY_BTU_H
 
 # kind, refrigerant, SST, SCT, superheat coil, gain, subcooling, box, air or water in: each worked by hand from the bands.
 BY_HAND = [
@@ -81,3 +84,11 @@ def test_a_figure_of_the_plate_is_held_against_its_limits_however_long_it_is(val
     with pytest.raises(InputError, match=says):
         check_figure("evaporators", value)
     assert check_figure("evaporators", 8) == 8
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_a_kind_stands_in_every_table_that_asks_for_it(kind):
+    # What docs/architecture.md names for a new one; whoever forgets a table hears of it here.
+    assert {"box_temp_f", "td_f", "txv", "superheat_comp_f", "split_f", "subcooling_f"} <= set(bands.BY_KIND[kind])
+    assert builds_of(kind) and face_ft2(kind) > 0.5
+    assert CAPACITY_BTU_H[kind] > 1000 and PRESETS[kind].kind == kind

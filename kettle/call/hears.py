@@ -165,7 +165,7 @@ def ice_read(record: Record, event: Event) -> tuple[str, tuple[str, ...]]:
     """Return form and places of the ice of a drawing, as the observations they are."""
     painted = drawn(event)
     if painted is not None:
-        read = ice.read(painted, event.get("face_ft2", ice.face_ft2(record.unit.kind.code)))
+        read = ice.read(painted, event.get("face_ft2", record.unit.kind.face_ft2))
         return read.ice_form, read.ice_places
     known = {code for code, _ in observations.get("ice_places").choices}
     places = list(event.get("places", ()))

@@ -15,7 +15,8 @@ from kettle.knowledge.units import TRADE, ShownUnits
 
 @dataclass(frozen=True)
 class Kind:
-    """A kind of unit: its name in the interface and the build that is usual for it."""
+    """A kind of unit: its name in the interface, the build that is usual for it, the face of one coil where nobody measured it, ft², and
+    its capacity at the design point of the plant model, Btu/h."""
 
     code: str
     label: str
@@ -26,20 +27,32 @@ class Kind:
     defrost: str
     condensing: str = "air"
     box_control: str = "controller"
+    face_ft2: float = field(kw_only=True)
+    capacity_btu_h: float = field(kw_only=True)
 
 
 # fmt: off
 KINDS: Final[dict[str, Kind]] = {k.code: k for k in (
-    Kind("walk_in_cooler", "walk-in cooler", False, 36, "txv", True, "off_cycle"),
-    Kind("walk_in_freezer", "walk-in freezer", True, -5, "txv", True, "electric"),
-    Kind("reach_in_cooler", "reach-in cooler", False, 37, "cap_tube", False, "off_cycle"),
-    Kind("reach_in_freezer", "reach-in freezer", True, 0, "cap_tube", False, "electric"),
-    Kind("prep_rail", "prep rail", False, 37, "cap_tube", False, "off_cycle", box_control="thermostat"),
-    Kind("display_cooler", "display cooler", False, 35, "txv", True, "off_cycle"),
-    Kind("display_freezer", "display freezer", True, 0, "txv", True, "electric"),
-    Kind("bottle_cooler", "bottle cooler", False, 37, "cap_tube", False, "off_cycle", box_control="thermostat"),
-    Kind("provision_room_cooler", "provision room, cool", False, 36, "txv", True, "off_cycle", "water", "thermostat"),
-    Kind("provision_room_freezer", "provision room, frozen", True, -5, "txv", True, "electric", "water", "thermostat"),
+    Kind("walk_in_cooler", "walk-in cooler", False, 36, "txv", True, "off_cycle",
+         face_ft2=8.0, capacity_btu_h=14000),
+    Kind("walk_in_freezer", "walk-in freezer", True, -5, "txv", True, "electric",
+         face_ft2=8.0, capacity_btu_h=12000),
+    Kind("reach_in_cooler", "reach-in cooler", False, 37, "cap_tube", False, "off_cycle",
+         face_ft2=2.0, capacity_btu_h=2600),
+    Kind("reach_in_freezer", "reach-in freezer", True, 0, "cap_tube", False, "electric",
+         face_ft2=2.0, capacity_btu_h=2400),
+    Kind("prep_rail", "prep rail", False, 37, "cap_tube", False, "off_cycle", box_control="thermostat",
+         face_ft2=1.5, capacity_btu_h=2200),
+    Kind("display_cooler", "display cooler", False, 35, "txv", True, "off_cycle",
+         face_ft2=6.0, capacity_btu_h=12000),
+    Kind("display_freezer", "display freezer", True, 0, "txv", True, "electric",
+         face_ft2=6.0, capacity_btu_h=14000),
+    Kind("bottle_cooler", "bottle cooler", False, 37, "cap_tube", False, "off_cycle", box_control="thermostat",
+         face_ft2=1.5, capacity_btu_h=2400),
+    Kind("provision_room_cooler", "provision room, cool", False, 36, "txv", True, "off_cycle", "water", "thermostat",
+         face_ft2=7.0, capacity_btu_h=16000),
+    Kind("provision_room_freezer", "provision room, frozen", True, -5, "txv", True, "electric", "water", "thermostat",
+         face_ft2=7.0, capacity_btu_h=14000),
 )}
 
 

@@ -17,12 +17,6 @@ from kettle.plant.parts import Parts, Plant, plant_of
 DESIGN_OUTSIDE_F: Final = 85.0
 DESIGN_WATER_F: Final = 70.0
 WATER_RISE_F: Final = 11.0
-# Capacity at the design point, Btu/h, by kind.
-CAPACITY_BTU_H: Final[dict[str, float]] = {
-    "walk_in_cooler": 14000, "walk_in_freezer": 12000, "reach_in_cooler": 2600, "reach_in_freezer": 2400, "prep_rail": 2200,
-    "display_cooler": 12000, "display_freezer": 14000, "bottle_cooler": 2400, "provision_room_cooler": 16000,
-    "provision_room_freezer": 14000,
-}  # fmt: skip
 # Share of the coil's face that is wetted by boiling refrigerant at the design superheat.
 WETTED: Final = 0.86
 # Air is cooled over the coil by this share of TD, and warmed over the condenser by this share of the split.
@@ -84,7 +78,7 @@ def limit_f(unit: Unit) -> float:
 def sized(unit: Unit) -> Plant:
     """Return one sound plant of a unit, every part sized from the design point."""
     r, water = unit.refrigerant, unit.condensing == "water"
-    capacity = CAPACITY_BTU_H[unit.kind.code]
+    capacity = unit.kind.capacity_btu_h
     td, superheat = _middle(unit, "td_f"), _middle(unit, "superheat_evap_f")
     superheat = min(superheat, 0.75 * td)
     subcooling = 3.0 if unit.receiver else 9.0

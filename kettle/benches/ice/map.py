@@ -54,12 +54,6 @@ DEPTHS: Final[dict[str, tuple[str, tuple[float, float]]]] = {
     "solid": ("bridged solid, front to back", (3.0, 5.95)),
 }
 USUAL_DEPTH: Final = "fins"
-# Face of one coil where nobody measured it, ft², by kind.
-_FACE_FT2: Final = {
-    "walk_in_cooler": 8.0, "walk_in_freezer": 8.0, "provision_room_cooler": 7.0, "provision_room_freezer": 7.0,
-    "display_cooler": 6.0, "display_freezer": 6.0, "reach_in_cooler": 2.0, "reach_in_freezer": 2.0, "prep_rail": 1.5,
-    "bottle_cooler": 1.5,
-}
 # fmt: on
 # Where ice stays unseen from the front.
 HIDDEN: Final = ("coil_back", "inside_corners")
@@ -203,11 +197,6 @@ def parse(rows: Sequence[str], places: Mapping[str, str]) -> IceMap:
         if form not in LETTERS:
             raise InputError(f"Ice map: “{str(form)[:30]}” is not one of {', '.join(LETTERS)}")
     return IceMap(tuple(rows), dict(places))
-
-
-def face_ft2(kind: str) -> float:
-    """Return the face of one coil that is usual for a kind of unit, ft²."""
-    return _FACE_FT2[kind]
 
 
 def mass_lb(drawn: IceMap, coil_face_ft2: float, deep: str = "sheet") -> tuple[float, float]:

@@ -68,14 +68,11 @@ def against(due: float, now: float, what: str) -> str:
 
 def to_match(unit: Unit) -> dict[str, str]:
     """Return what a new compressor must match, by the step of a change it belongs to, as far as the unit's record knows it."""
-    # The plant model takes a second to load: only where it is asked.
-    from kettle.plant.sizing import CAPACITY_BTU_H
-
     sst, sct = (round(_design(unit)[0]), round(_design(unit)[1]))
     volts = f"{format_number(unit.nameplate_v, 0)} V" if unit.nameplate_v else "volts by the plate"
     rated = f", {format_number(unit.compressor_rla_a)} A" if unit.compressor_rla_a else ""
     start = "contactor and overload" if unit.phases == 3 else "its own relay, start and run capacitor, never the old ones"
-    about = format_number(CAPACITY_BTU_H[unit.kind.code], 0)
+    about = format_number(unit.kind.capacity_btu_h, 0)
     return {
         "matched": f"{unit.refrigerant.name}, {oil(unit.refrigerant)} oil",
         "match_capacity": f"At {sst} °F evaporating, {sct} °F condensing: about {about} Btu/h for this kind, better by the old plate",

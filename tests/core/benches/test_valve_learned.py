@@ -15,11 +15,11 @@ from kettle.benches.valve.learn import Answer, answers, learned, next_turn, with
 from kettle.judging.facts import Facts
 from kettle.knowledge.bands import default_band
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from kettle.knowledge.units import TRADE
 from kettle.plant import faults
 from kettle.plant.run import run
-from kettle.plant.sizing import CAPACITY_BTU_H, sized
+from kettle.plant.sizing import sized
 from kettle.plant.state import at_rest
 from kettle.trends.turning import turning_points
 
@@ -117,7 +117,7 @@ def running_plant(kind, refrigerant, count):
     """Plants that run all the while near set, as a technician has them while the stem is turned."""
     unit = resolve(UnitSpec(kind, refrigerant))
     plant = sized(unit).repeated(count)
-    plant.parts.lights_btu_h[:] += 0.42 * CAPACITY_BTU_H[kind]
+    plant.parts.lights_btu_h[:] += 0.42 * KINDS[kind].capacity_btu_h
     plant.parts.set_f[:] -= 15.0
     plant.parts.defrosts_per_day[:] = 0.0
     return unit, plant, at_rest(plant, air_f=np.full(count, unit.set_f + 1.0))

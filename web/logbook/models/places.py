@@ -5,7 +5,6 @@ from django.db import models
 from django.utils import timezone
 from django.utils.functional import cached_property
 
-from kettle.benches.ice.map import face_ft2
 from kettle.knowledge.unit import CHOICES, KINDS, UnitSpec, build_for, resolve
 from kettle.power.presets import circuit_of
 from kettle.power.wiring import from_data
@@ -145,7 +144,7 @@ class Unit(models.Model):
     @property
     def face_ft2(self):
         """The face of one coil, measured or usual for the kind."""
-        return self.coil_face_ft2 or face_ft2(self.kind)
+        return self.coil_face_ft2 or KINDS[self.kind].face_ft2
 
     @property
     def siblings(self):

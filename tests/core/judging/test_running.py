@@ -158,3 +158,22 @@ def test_start_to_run_tells_a_protector_from_a_winding_and_the_shell_is_felt_fir
     assert open_as_found.next_checks[0].key == "compressor_shell"
     told = judge(unit, dead | {"winding_sr_ohm": between}).ranking[0]
     assert told.codes == (first,) and told.probability > least
+
+
+@pytest.mark.parametrize(
+    ("seen", "says"),
+    [
+        ({"box_temp_f": 40, "box_trend": "falling", "sight_glass": "few_bubbles"}, False),
+        ({"box_temp_f": 40, "box_trend": "steady", "sight_glass": "few_bubbles"}, True),
+        # A flashing glass speaks at any moment.
+        ({"box_temp_f": 40, "box_trend": "falling", "sight_glass": "flashing"}, True),
+    ],
+)
+def test_a_few_bubbles_of_a_box_that_comes_down_say_nothing(seen, says):
+    assert (running.says_nothing("sight_glass", facts(compressor="running", evap_fans="running", **seen)) == "") is says
+
+
+@pytest.mark.parametrize(("stock", "why"), [(-2.0, "after_defrost"), (-1.9, "")])
+def test_stock_at_set_excuses_a_box_far_over_it_after_a_defrost(stock, why):
+    # Set −5 °F, 3 °F of differential; 18 °F over set is more than a defrost leaves by itself.
+    assert facts(box_temp_f=13, since_defrost_min=8, product_temp_f=stock).coming_down == why

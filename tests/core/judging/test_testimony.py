@@ -63,3 +63,9 @@ def test_an_observation_no_unit_of_the_kind_has_changes_nothing():
 def test_its_feature_is_told_from_an_observation_and_knows_its_stage():
     feature, _ = weighed(NETWORK, Said("circuit", "words"), 3)
     assert feature.key == f"{HEARD}circuit" and feature.stage == 3 and feature.text == "words"
+
+
+def test_what_speaks_against_a_cause_takes_from_every_row_that_holds_it():
+    bare = Said("bare", "bare for hours", against={"door_seal": -1.5, "drain_blocked": -0.5})
+    assert under(bare, "door_seal") == pytest.approx(-1.5) and under(bare, "undercharge") == under(bare) == 0.0
+    assert pair(bare, "door_seal", "drain_blocked") == pytest.approx(-2.0), "both of a pair"

@@ -7,6 +7,7 @@ from kettle.judging import running
 from kettle.judging.facts import Facts
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import causes
+from kettle.knowledge.bands import default_band
 from kettle.knowledge.causes.seen import BELOW, FAN_VOLTS, OUTSIDE, SEEN
 
 RUNS: Final = ("running", "short_cycling")
@@ -22,6 +23,8 @@ def seen_there(facts: Facts) -> tuple[str, ...]:
     ]
     if _cannot_make(facts):
         found.append("lp_control_misset")
+    if _holds_what_it_is_shown(facts):
+        found.append("stat_calibration")
     for key, words in SEEN.items():
         code = words.get(str(facts.seen.get(key, "")))
         if code is None or running.says_nothing(key, facts) or not causes.get(code).possible_on(facts.unit):
@@ -29,6 +32,8 @@ def seen_there(facts: Facts) -> tuple[str, ...]:
         if key == "evap_fans" and not _fan_has_volts(facts):
             continue
         if key == "condenser_fans" and not _should_turn(facts):
+            continue
+        if key == "liquid_solenoid" and not facts.is_("control_call", "calling"):
             continue
         found.append(code)
     return tuple(dict.fromkeys(found))
@@ -43,6 +48,19 @@ def _cannot_make(f: Facts) -> bool:
     if not f.is_("low_pressure_switch", "open") or cut_in is None or over is None:
         return False
     return cut_in > over and (f.unit.box_control != "suction_pressure" or over > f.unit.differential_f)
+
+
+def _holds_what_it_is_shown(f: Facts) -> bool:
+    """Whether a box stands off its set by as much as its display is off by one's own thermometer: the control does as it is told, by a
+    figure that is not the true one.
+
+    Only once it was looked whether sensors changed places, and not of a box that is only coming down.
+    """
+    error, over, most = f.number("sensor_error_f"), f.box_over_set_f, f.unit.differential_f
+    band = default_band(f.unit, "sensor_error_f")
+    if error is None or over is None or band is None or f.coming_down in ("first_start", "after_defrost", "door_open"):
+        return False
+    return f.is_("circuit_extra", "nothing") and not band[0] <= error <= band[1] and abs(over) > most >= abs(over + error)
 
 
 def _fan_has_volts(f: Facts) -> bool:

@@ -54,6 +54,8 @@ TRUST_RULES: Final = (
     TrustRule(COIL_QUANTITIES, "none", "it is in a defrost", lambda f: f.is_("control_call", "in_defrost")),
     TrustRule(COIL_SHOWS, "none", "the coil fans are not all running",
               lambda f: f.is_("evap_fans", *FANS_NOT_RUNNING)),
+    TrustRule((*CIRCUIT_QUANTITIES, "approach_f", "delta_t_f"), "none", "the liquid valve is shut: nothing comes to the coil",
+              lambda f: f.is_("liquid_solenoid", "closed_no_pull") and f.is_("control_call", "calling")),
     TrustRule(("subcooling_f",), "weak", "behind a receiver: glass and level say more", lambda f: f.unit.receiver),
     TrustRule(("superheat_evap_f",), "weak", "a capillary tube does not hold superheat",
               lambda f: f.unit.metering == "cap_tube"),
@@ -135,10 +137,23 @@ def _verdict(facts: Facts, quantity: str, value: float, band: Band) -> Verdict:
         trust = min(trust, "weak", key=TRUST.index)
         reasons.append(f"{felt.why}, give or take {facts.shown.text(felt.spread, '°F diff', 0)}")
     state = "low" if value < low else "high" if value > high and quantity not in NO_UPPER_END else "ok"
+    if state == "high" and quantity in (*SUPERHEATS, "td_f") and _fed_as_built(facts):
+        trust = "none"
+        reasons.append("the suction is above its usual: as much flows as the coil was built for, and a box this warm boils it away early")
     if quantity in SUPERHEATS and value < IMPOSSIBLE_SUPERHEAT_F:
         state, trust = "impossible", "none"
         reasons.append("superheat below zero cannot be: a reading is off")
     return Verdict(quantity, value, low, high, state, trust, ", ".join(reasons), felt.spread if felt is not None else 0.0)
+
+
+def _fed_as_built(facts: Facts) -> bool:
+    """Whether a box far above its set has a suction above where its coil works at set, and no line warmer than its air: the compressor moves
+    more than it was built for, so that nothing starves the coil."""
+    sst, td = facts.derived.get("sst_f"), default_band(facts.unit, "td_f")
+    if facts.moment != "pull_down" or sst is None or td is None:
+        return False
+    superheat, wide = facts.derived.get("superheat_evap_f", 0.0), facts.derived.get("td_f", 0.0)
+    return sst > facts.unit.set_f - td[0] and superheat <= wide
 
 
 def _at_this_moment(facts: Facts, quantity: str, band: Band, reasons: list[str]) -> tuple[float, float, str]:

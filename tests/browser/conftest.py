@@ -50,6 +50,40 @@ def browser_context_args(browser_context_args, screen):
     return browser_context_args | {"viewport": SCREENS[screen], "color_scheme": "light"}
 
 
+@pytest.fixture(scope="session")
+def contexts(browser):
+    """The browser's windows of this run, one for each size and setting: making one takes longer than many a test."""
+    kept = {}
+    yield kept
+    for context in kept.values():
+        context.close()
+
+
+@pytest.fixture
+def context(contexts, browser, browser_context_args):
+    """A window as if it were new: no pages, no cookies, online; what its pages kept is cleared as the next page is opened."""
+    made_as = repr(sorted(browser_context_args.items()))
+    if made_as not in contexts:
+        contexts[made_as] = browser.new_context(**browser_context_args)
+    context = contexts[made_as]
+    yield context
+    for page in context.pages:
+        page.close()
+    context.clear_cookies()
+    context.clear_permissions()
+    context.set_offline(False)
+
+
+@pytest.fixture
+def page(context, live_server):
+    """A page of a window that remembers nothing of this server."""
+    page = context.new_page()
+    session = context.new_cdp_session(page)
+    session.send("Storage.clearDataForOrigin", {"origin": live_server.url, "storageTypes": "all"})
+    session.detach()
+    return page
+
+
 @pytest.fixture(autouse=True)
 def told_again_as_in_use(papers_here, settings):
     """What is told is kept for a moment, as in use; rows are written by the application alone here."""

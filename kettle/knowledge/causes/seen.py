@@ -18,6 +18,7 @@ SEEN: Final[Mapping[str, Mapping[str, str]]] = {
     "drain": {"blocked": "drain_blocked", "frozen": "drain_blocked"},
     "circuit_extra": {"delay_timer": "delay_timer_left", "interlock_not_wired": "wrong_parameters"},
     "leak_test": {"found": "undercharge"},
+    "liquid_solenoid": {"closed_no_pull": "liquid_solenoid_closed"},
 }
 # Below so much a figure condemns by itself, in its unit -> the cause it is. Insulation: 0.1 MΩ (field guide, electrical).
 BELOW: Final[Mapping[str, tuple[float, str]]] = {

@@ -37,6 +37,9 @@ def there(unit=FREEZER, **seen):
         ({"condenser_fans": "stopped", "compressor": "running"}, "condenser_fan_failed", True),
         ({"condenser_fans": "stopped", "compressor": "off"}, "condenser_fan_failed", False),
         ({"condenser_fans": "stopped", "compressor": "running", "ambient_f": 40}, "condenser_fan_failed", False),
+        ({"liquid_solenoid": "closed_no_pull", "control_call": "calling"}, "liquid_solenoid_closed", True),
+        ({"liquid_solenoid": "closed_no_pull"}, "liquid_solenoid_closed", False),
+        ({"liquid_solenoid": "closed_no_pull", "control_call": "in_defrost", "compressor": "off"}, "liquid_solenoid_closed", False),
     ],
 )
 def test_what_is_seen_is_there(seen, code, is_there):
@@ -64,6 +67,29 @@ def test_a_switch_that_holds_the_box_rests_until_the_box_is_warm(box, is_there):
     by_suction = resolve(UnitSpec("walk_in_cooler", "R-134a", set_f=36, box_control="suction_pressure"))
     seen = {"lp_cut_in_psig": 44.4, "box_temp_f": box, "low_pressure_switch": "open"}
     assert ("lp_control_misset" in there(by_suction, **seen)) is is_there
+
+
+# Set 36 °F, 3 °F of differential; a display is right within 3 °F.
+@pytest.mark.parametrize(
+    ("box", "error", "more", "is_there"),
+    [
+        (41, -5, {}, True),
+        (41, -3, {}, False),  # inside what a display may be off
+        (41, 5, {}, False),  # it shows 46 and should bring the box down: it does not do as it is told
+        (30, 6, {}, True),
+        (39, -4, {}, False),  # within its differential
+        (45, -4, {}, False),  # shows 41: warmer than it is told to hold
+        (41, -5, {"circuit_extra": "probe_wrong_role"}, False),
+        (41, -5, {"complaint": ("first_start",)}, False),
+        (41, -5, {"box_trend": "falling"}, True),
+    ],
+)
+def test_a_box_off_by_as_much_as_its_display_does_as_it_is_told(box, error, more, is_there):
+    seen = {"box_temp_f": box, "sensor_error_f": error, "circuit_extra": "nothing", **more}
+    assert ("stat_calibration" in there(COOLER, **seen)) is is_there
+    # Sensors that changed places show the same until it was looked.
+    del seen["circuit_extra"]
+    assert "stat_calibration" not in there(COOLER, **seen)
 
 
 def test_no_more_than_three_are_held_at_once():

@@ -34,6 +34,30 @@ def test_a_gross_fault_is_named_even_in_pull_down():
     assert (found["superheat_evap_f"].state, found["superheat_evap_f"].trust) == ("high", "good")
 
 
+# Set 37 °F, TD 14 to 28 °F: with its box at set the coil of this kind works at 23 °F and below.
+@pytest.mark.parametrize(
+    ("box", "superheat", "td", "trust"),
+    [(75, 40, 50, "none"), (75, 40, 53, "good"), (75, 50, 50, "none"), (75, 51, 50, "good"), (46, 40, 60, "good")],
+)
+def test_a_coil_that_gets_more_than_it_was_built_for_is_not_starved(box, superheat, td, trust):
+    found, facts = judged(REACH_IN, sound(REACH_IN, box=box, superheat=superheat, td=td))
+    assert facts.unit.set_f == 37.0
+    for quantity in ("superheat_evap_f", "td_f"):
+        assert found[quantity].state == "high"
+        assert (found[quantity].trust == "none") is (trust == "none")
+
+
+def test_a_flooded_coil_is_said_whatever_the_suction():
+    found, _ = judged(COOLER, sound(COOLER, box=75, superheat=0, td=40))
+    assert (found["superheat_evap_f"].state, found["superheat_evap_f"].trust) == ("low", "good")
+
+
+@pytest.mark.parametrize(("call", "trust"), [("calling", "none"), ("satisfied", "good")])
+def test_behind_a_liquid_valve_that_does_not_pull_nothing_is_read(call, trust):
+    found, _ = judged(COOLER, sound(COOLER, superheat=30, liquid_solenoid="closed_no_pull", control_call=call, compressor="running"))
+    assert found["superheat_evap_f"].trust == found["td_f"].trust == trust
+
+
 def test_just_started_is_not_judged():
     found, facts = judged(COOLER, sound(COOLER, settled_min=5.0))
     assert facts.moment == "just_started"

@@ -1,12 +1,10 @@
 from pathlib import Path
 
 import pytest
-from hypothesis import settings as hypothesis
+
+import tests.examples  # noqa: F401  (how often properties are tried)
 
 TESTS = Path(__file__).parent
-# Speed is no matter of these tests: a busy machine must not fail them.
-hypothesis.register_profile("calm", deadline=None)
-hypothesis.load_profile("calm")
 
 
 @pytest.fixture(autouse=True)

@@ -3,12 +3,13 @@ import json
 from pathlib import Path
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle import case
 from kettle.judging.course import judge_course
 from kettle.knowledge.errors import InputError
+from tests.examples import at_most
 
 GOOD = {
     "format": "orange-kettle/case",
@@ -121,7 +122,7 @@ KEYS = st.sampled_from(["key", "value", "at", "on", "unit", "kind", "x"])
 SHAPES = st.recursive(LEAVES, lambda inner: st.lists(inner, max_size=3) | st.dictionaries(KEYS, inner, max_size=4))
 
 
-@settings(max_examples=80)
+@at_most(80)
 @given(SHAPES)
 def test_hostile_shapes_never_crash(shape):
     for name in ("unit", "observations"):

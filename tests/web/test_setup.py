@@ -28,19 +28,20 @@ def count(data):
         return database.execute("SELECT count(*) FROM logbook_logentry").fetchone()[0]
 
 
-def test_the_demo_is_kept_at_a_second_start_and_made_anew_with_fresh(tmp_path):
-    manage(tmp_path, "demo", "--no-serve")
-    loaded = count(tmp_path)
-    assert loaded > 100
+def test_the_demo_is_made_anew_with_fresh_and_kept_at_a_second_start(tmp_path):
+    manage(tmp_path, "migrate", "-v", "0")
     secret = tmp_path / "secret"
     assert secret.stat().st_mode & 0o077 == 0
     kept = secret.read_text()
     with sqlite3.connect(tmp_path / "kettle.sqlite3") as database:
+        database.execute("INSERT INTO accounts_installation (key, made_at) VALUES ('of before', '2026-01-01')")
+    manage(tmp_path, "demo", "--no-serve", "--fresh")
+    assert count(tmp_path) > 100
+    with sqlite3.connect(tmp_path / "kettle.sqlite3") as database:
+        assert ("of before",) not in database.execute("SELECT key FROM accounts_installation").fetchall()
         database.execute("DELETE FROM logbook_logentry")
     manage(tmp_path, "demo", "--no-serve")
     assert count(tmp_path) == 0
-    manage(tmp_path, "demo", "--no-serve", "--fresh")
-    assert count(tmp_path) == loaded
     assert secret.read_text() == kept
 
 

@@ -4,7 +4,7 @@ from dataclasses import replace
 from functools import cache
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle.benches.defrost import schools
@@ -17,6 +17,7 @@ from kettle.knowledge.errors import InputError, Stopped
 from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.knowledge.units import TRADE
 from kettle.plant.sizing import sized
+from tests.examples import at_most
 
 FREEZER = resolve(UnitSpec("walk_in_freezer", "R-404A", compressor_rla_a=14.0, phases=3))
 AIR_COOLER = resolve(UnitSpec("walk_in_cooler", "R-448A", compressor_rla_a=9.4, phases=3, defrost="timed_air"))
@@ -204,7 +205,7 @@ PROGRAMS = st.builds(
 )  # fmt: skip
 
 
-@settings(max_examples=25)
+@at_most(25)
 @given(PROGRAMS, st.sampled_from([FREEZER, replace(FREEZER, defrost="hot_gas"), AIR_COOLER]), st.floats(0.3, 4.0), st.floats(0.0, 1.0))
 def test_any_program_on_any_unit_can_be_lived_for_a_day(program, unit, moisture, working):
     week = look_ahead(replace(asked(unit), moisture=moisture, working=working), [program], 1)[0]
@@ -217,7 +218,7 @@ def test_any_program_on_any_unit_can_be_lived_for_a_day(program, unit, moisture,
 
 
 @given(st.floats(0.5, 3.0))
-@settings(max_examples=8)
+@at_most(8)
 def test_more_moisture_is_more_frost(factor):
     less, more = (look_ahead(replace(asked(), moisture=moisture), [RIGHT], 1, DOUBTS[:1])[0] for moisture in (factor, 1.4 * factor))
     assert more.frost_lb.middle > less.frost_lb.middle

@@ -1,13 +1,14 @@
 """The record: events in their order, stages that acts open, clocks, what is taken back, and coils by name."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle import case
 from kettle.call import tell
 from tests.core.call.made import COOLER, FREEZER, REACH_IN, did, happened, read, record, said, told
 from tests.core.judging.by_coil import coil_ages_min, judge_coil_course
+from tests.examples import at_most
 
 WARM = (read("box_temp_f", 47.0, at=0), read("evap_fans", "stopped"), read("evap_fan_supply_v", 1.0))
 
@@ -157,7 +158,7 @@ EVENTS = st.lists(
 )  # fmt: skip
 
 
-@settings(max_examples=40, deadline=None)
+@at_most(40)
 @given(EVENTS)
 def test_whatever_happened_everything_can_be_told(events):
     out = case.told(told(COOLER, *events))

@@ -1,7 +1,7 @@
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle.judging.evidence import membership
@@ -11,6 +11,7 @@ from kettle.judging.suspects import SHOWN_FROM
 from kettle.knowledge import causes, observations, refrigerants
 from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from tests.core.judging.faults import COOLER, EARLY, FAULTS, FREEZER, HEALTHY, REACH_IN, sound, unit_of
+from tests.examples import at_most
 
 CASES = [(code, spec, seen) for code, cases in FAULTS.items() for spec, seen in cases]
 
@@ -160,7 +161,7 @@ def test_contradictions_that_leave_many_small_suspects_still_tell_nine_tenths():
     assert sum(suspect.probability for suspect in judgement.ranking) > 0.9 * known
 
 
-@settings(max_examples=60)
+@at_most(60)
 @given(
     st.sampled_from(list(KINDS)),
     st.sampled_from(list(refrigerants.catalogue())),

@@ -4,7 +4,7 @@ import random
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle.judging import mistakes
@@ -15,6 +15,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FAULTS, FREEZER, REACH_IN, sound, unit_of
 from tests.core.judging.scoring import EXPECTED, judged
+from tests.examples import at_most
 
 STEADY = {"moment": "steady", "outside": "mild"}
 NETWORK = network_of(unit_of(COOLER), STEADY)
@@ -99,7 +100,7 @@ def test_close_calls_say_so():
 CASES = st.sampled_from([name for name, wanted in EXPECTED.items() if not wanted["early"]])
 
 
-@settings(max_examples=30)
+@at_most(30)
 @given(CASES, st.randoms(use_true_random=False))
 def test_the_order_of_entry_does_not_matter(name, chance: random.Random):
     facts = judged(name).facts
@@ -110,7 +111,7 @@ def test_the_order_of_entry_does_not_matter(name, chance: random.Random):
     assert [s.probability for s in one.ranking] == pytest.approx([s.probability for s in other.ranking], rel=1e-6)
 
 
-@settings(max_examples=30)
+@at_most(30)
 @given(CASES, st.data())
 def test_a_reading_taken_back_restores_the_ranking(name, data):
     facts = judged(name).facts
@@ -127,7 +128,7 @@ WORDS = [key for key, columns in NETWORK.columns.items() if key in observations.
 SINGLES = st.sampled_from(list(NETWORK.singles))
 
 
-@settings(max_examples=60)
+@at_most(60)
 @given(SINGLES, SINGLES, st.sampled_from([k for k in WORDS if not observations.get(k).is_number]), st.data())
 def test_evidence_that_fits_a_cause_better_never_lowers_it_against_its_rival(one, rival, key, data):
     state = data.draw(st.sampled_from(NETWORK.columns[key].states))

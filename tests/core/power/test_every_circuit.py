@@ -5,7 +5,7 @@ from dataclasses import replace
 from itertools import combinations
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle.benches.power import bench
@@ -19,6 +19,7 @@ from kettle.power.measure import Reading
 from kettle.power.presets import circuit_of
 from kettle.power.solve import solve
 from kettle.power.wiring import CONTROLS, ENDS_BY, FANS_BY, HEATERS_BY, SHAPES, START_GEAR, Bank, Wiring, from_data
+from tests.examples import at_most
 
 WIRINGS = st.builds(
     Wiring,
@@ -49,7 +50,7 @@ def made(kind, wiring):
     return circuit_of(unit, wiring)
 
 
-@settings(max_examples=60, deadline=None)
+@at_most(60)
 @given(KINDS, WIRINGS)
 def test_a_sound_circuit_runs_when_called_and_stands_in_a_defrost(kind, wiring):
     circuit = made(kind, wiring)
@@ -71,7 +72,7 @@ def test_a_sound_circuit_runs_when_called_and_stands_in_a_defrost(kind, wiring):
     assert dead_volts < 0.05 * circuit.volts
 
 
-@settings(max_examples=40, deadline=None)
+@at_most(40)
 @given(KINDS, WIRINGS)
 def test_every_circuit_is_drawn_whole(kind, wiring):
     circuit = made(kind, wiring)
@@ -86,7 +87,7 @@ def test_every_circuit_is_drawn_whole(kind, wiring):
     assert all(math.dist(one, other) >= 24.0 for one, other in combinations(places, 2)), "no two points lie on each other"
 
 
-@settings(max_examples=25, deadline=None)
+@at_most(25)
 @given(KINDS, WIRINGS, st.data())
 def test_a_part_that_is_not_there_leaves_a_circuit_that_works(kind, wiring, data):
     circuit = made(kind, wiring)
@@ -147,7 +148,7 @@ def test_loads_draw_the_same_watts_at_any_plate(volts, phases):
     assert set(bench.should_show(circuit, "off")) == {point.key for point in circuit.points} and set(STATES) >= {"off"}
 
 
-@settings(max_examples=60, deadline=None)
+@at_most(60)
 @given(KINDS, WIRINGS, st.data())
 def test_without_any_one_or_two_of_its_parts_everything_stands(kind, wiring, data):
     whole = made(kind, wiring)

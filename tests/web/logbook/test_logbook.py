@@ -151,7 +151,6 @@ def test_the_demo_has_something_real_for_every_working_stop(client, loaded, djan
         # Each call on two of them in turn.
         for stop in (stops[n % 5], stops[(n + 2) % 5]):
             assert client.get(reverse("stop", args=[call.number, stop])).status_code == 200
-        assert client.get(reverse("report", args=[call.number])).status_code == 200
     for unit in Unit.objects.all():
         assert client.get(reverse("unit", args=[unit.pk])).status_code == 200
 

@@ -5,7 +5,7 @@ from time import perf_counter
 
 from kettle.benches.controls.predict import by_setting
 from kettle.benches.controls.pressure import as_thermostat
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 
 WANTED_S = 0.5
 KINDS = ("bottle_cooler", "reach_in_cooler", "walk_in_cooler", "display_cooler")

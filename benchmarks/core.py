@@ -7,7 +7,7 @@ import numpy as np
 from kettle.judging.course import Done, judge_course
 from kettle.judging.judge import judge
 from kettle.knowledge import observations, refrigerants
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 from tests.core.judging.faults import FAULTS, unit_of
 from tests.core.judging.stories import FREEZER, ran
 

@@ -10,13 +10,13 @@ from time import perf_counter
 
 import numpy as np
 
-from kettle.knowledge.unit import resolve
+from kettle.electrical import measure, solve
+from kettle.electrical.circuit import STATES
+from kettle.electrical.faults import every_fault, single_faults
+from kettle.electrical.presets import circuit_of
+from kettle.electrical.wiring import Bank, Wiring
+from kettle.knowledge.equipment import resolve
 from kettle.plant.simulate import PRESETS
-from kettle.power import measure, solve
-from kettle.power.circuit import STATES
-from kettle.power.faults import every_fault, single_faults
-from kettle.power.presets import circuit_of
-from kettle.power.wiring import Bank, Wiring
 
 SURE, MOST = 0.9, 25
 # What is seen, heard or felt without a meter: what turns, pulls or is warm.

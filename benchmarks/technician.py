@@ -21,9 +21,9 @@ from time import perf_counter
 
 from benchmarks.visit import Visit
 from kettle.knowledge import causes
-from kettle.knowledge.unit import resolve
+from kettle.knowledge.equipment import resolve
 from kettle.plant import faults
-from kettle.plant.oracle import stand
+from kettle.plant.observer import stand
 from kettle.plant.simulate import PRESETS
 
 SEVERITIES, OUTSIDE_F, HOURS = (0.6, 1.0), (60.0, 85.0, 100.0), 54.0

@@ -17,7 +17,7 @@ import numpy as np
 
 from kettle.benches.trends.read import read
 from kettle.benches.trends.tiles import drawn, tile
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.trends import layout, table
 
 ROLES = ("box_f", "supply_f", "product_f", "coil_f", "amps", "ambient_f")

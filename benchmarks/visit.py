@@ -9,7 +9,7 @@ from kettle.judging.holds import blocking
 from kettle.judging.readings import implied_by
 from kettle.knowledge import acts, observations
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.plant.oracle.rig import OWN_DOING
+from kettle.plant.observer.rig import OWN_DOING
 
 SURE, MOST_CHECKS = 0.90, 25
 # What is looked at on arriving, since it costs nothing; and again after something was put right.

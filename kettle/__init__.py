@@ -22,8 +22,8 @@ if TYPE_CHECKING:
     from kettle.front import simulate as simulate
     from kettle.front import tell as tell
     from kettle.front import unit as unit
+    from kettle.knowledge.equipment import Unit as Unit
     from kettle.knowledge.errors import InputError as InputError
-    from kettle.knowledge.unit import Unit as Unit
 
 __version__ = "0.1.0"
 __all__ = ["InputError", "Saturation", "Unit", "judge", "read_call", "read_case", "saturation", "simulate", "tell", "unit"]

@@ -17,7 +17,7 @@ from kettle.judging.course import Course
 from kettle.judging.evidence import quantity_name
 from kettle.knowledge import observations, refrigerants
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE, format_number
+from kettle.knowledge.measures import TRADE, format_number
 
 # Letters a terminal may lack, and what stands for them.
 PLAIN = str.maketrans({"−": "-", "≈": "~", "–": "-", "“": '"', "”": '"', "’": "'"})

@@ -17,9 +17,9 @@ from kettle.judging.judge import Judgement
 from kettle.judging.judge import judge as _judge
 from kettle.knowledge import observations as registry
 from kettle.knowledge import refrigerants
+from kettle.knowledge.equipment import LIMITS, Unit, UnitSpec, resolve
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
-from kettle.knowledge.unit import LIMITS, Unit, UnitSpec, resolve
 
 if TYPE_CHECKING:
     from kettle.plant.simulate import Simulated
@@ -46,7 +46,7 @@ def unit(kind: str, refrigerant: str, **plate: Any) -> Unit:
     kind, refrigerant
         A word of the case file ("walk_in_freezer"), and the number of a refrigerant ("R-404A").
     plate
-        What is known besides, as the fields of `kettle.knowledge.unit.UnitSpec` name it: `set_f` °F, `altitude_ft` ft, `metering`, ...
+        What is known besides, as the fields of `kettle.knowledge.equipment.UnitSpec` name it: `set_f` °F, `altitude_ft` ft, `metering`, ...
 
     Raises
     ------

@@ -14,11 +14,11 @@ from kettle.benches.prove import leaving, proofs  # noqa: E402
 from kettle.benches.refrigerant import change, compressor, leaks  # noqa: E402
 from kettle.call import placed  # noqa: E402
 from kettle.call.kinds import KINDS, Silent  # noqa: E402
+from kettle.electrical.circuit import STATES  # noqa: E402
+from kettle.electrical.wiring import START_GEAR  # noqa: E402
 from kettle.judging.holds import ACTIONS, BLOCKS  # noqa: E402
 from kettle.knowledge import acts, anatomy, causes, looks, observations  # noqa: E402
 from kettle.knowledge.parameters import PARAMETERS  # noqa: E402
-from kettle.power.circuit import STATES  # noqa: E402
-from kettle.power.wiring import START_GEAR  # noqa: E402
 
 PAGE = ROOT / "docs" / "call.md"
 BEGIN, END = "<!-- codes: made by tools/describe_call.py -->\n", "<!-- end of codes -->\n"

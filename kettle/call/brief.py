@@ -13,7 +13,7 @@ from kettle.call.says.meter import looked_words, measured_words, spot_words
 from kettle.call.words import lower, plain
 from kettle.judging.holds import ACTIONS
 from kettle.knowledge import anatomy, causes
-from kettle.knowledge.units import long_words
+from kettle.knowledge.measures import long_words
 
 # What is drawn, long, or only of use elsewhere is not told in a line.
 NOT_IN_A_LINE: Final = ("map", "wires", "starts", "marks", "texts", "holds", "face_ft2", "file", "typed", "code", "of", "side", "which")

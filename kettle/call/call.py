@@ -17,8 +17,8 @@ from kettle.judging.facts import Facts
 from kettle.judging.readings import work_out
 from kettle.judging.suspects import Suspect
 from kettle.knowledge.acts import PREPARES
+from kettle.knowledge.measures import ShownUnits
 from kettle.knowledge.observations import Value
-from kettle.knowledge.units import ShownUnits
 
 FOUND, BETWEEN, LEFT = "found", "between", "left"
 # A cause is told as what it was from this on, where nobody named it.

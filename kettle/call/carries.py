@@ -21,13 +21,13 @@ from kettle.benches.refrigerant.leaks import BACKGROUND, BY_CODE, HEARD, READING
 from kettle.benches.refrigerant.nitrogen import MINUTES, PSIG, TEMPERATURE_F
 from kettle.benches.refrigerant.vacuum import MICRONS
 from kettle.call.placed import WHAT as PLACED
+from kettle.electrical.circuit import STATES
+from kettle.electrical.wiring import START_GEAR
 from kettle.judging.holds import ACTIONS
 from kettle.judging.holds import BLOCKS as HOLDS
 from kettle.knowledge import acts, anatomy, causes, looks, observations, refrigerants
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.power.circuit import STATES
-from kettle.power.wiring import START_GEAR
 
 LONGEST: Final = 2000
 SHORT: Final = 300

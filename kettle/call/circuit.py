@@ -12,18 +12,18 @@ from typing import Final
 
 import numpy as np
 
-from kettle.benches.power import bench
+from kettle.benches.electrical import bench
 from kettle.call.events import Event
 from kettle.call.hears import figure
 from kettle.call.stages import Staged
+from kettle.electrical import finds, measure, supplied
+from kettle.electrical.circuit import Circuit
+from kettle.electrical.faults import SOUND, Fault, every_fault, weight_of
+from kettle.electrical.measure import Lead, Reading, Seen
+from kettle.electrical.solve import Figures
 from kettle.judging import running
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import causes
-from kettle.power import finds, measure, supplied
-from kettle.power.circuit import Circuit
-from kettle.power.faults import SOUND, Fault, every_fault, weight_of
-from kettle.power.measure import Lead, Reading, Seen
-from kettle.power.solve import Figures
 
 # Parts whose acts change the wiring: what was measured before is of another circuit.
 WIRED: Final = (

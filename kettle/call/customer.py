@@ -12,7 +12,7 @@ from kettle.call.call import Call
 from kettle.call.says import came_back
 from kettle.call.words import day, lower
 from kettle.knowledge import acts, causes
-from kettle.knowledge.unit import Unit
+from kettle.knowledge.equipment import Unit
 
 _SHUT: Final = "Keep the door shut: prop it open for deliveries only, and shut it between the carts"
 _CLEAN: Final = "Have the coil that gives off the heat cleaned twice a year, more often beside flour, dust or grease"

@@ -11,15 +11,15 @@ from kettle.benches.ice import map as ice
 from kettle.benches.refrigerant import leaks, nitrogen
 from kettle.call.events import NOTHING, Did, Event, Heard, Observed, Spoken
 from kettle.call.record import Record
+from kettle.electrical import finds
 from kettle.judging.siblings import together
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import anatomy, causes, looks, observations
 from kettle.knowledge.causes.seen import ICES_WITHIN_H
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import TRADE
 from kettle.knowledge.observations import Value, words_of
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.units import TRADE
-from kettle.power import finds
 
 # Log-likelihood by which what a technician says it is goes before everything that was only inferred.
 SAID_SO: Final = 12.0

@@ -2,16 +2,16 @@
 
 from dataclasses import dataclass
 
-from kettle.benches.power import bench
-from kettle.benches.power.bench import FOUND_FROM
+from kettle.benches.electrical import bench
+from kettle.benches.electrical.bench import FOUND_FROM
 from kettle.call.circuit import Part
 from kettle.call.judged import Judged
 from kettle.call.runs import Runs
+from kettle.electrical import finds
+from kettle.electrical.measure import Lead
 from kettle.judging import running
 from kettle.judging.holds import blocking
-from kettle.knowledge.units import format_number
-from kettle.power import finds
-from kettle.power.measure import Lead
+from kettle.knowledge.measures import format_number
 
 # What stands and asks for a meter.
 STANDS = (

@@ -7,14 +7,14 @@ from functools import cached_property
 from typing import Any, Final
 
 from kettle.call.events import Event
+from kettle.electrical.circuit import Circuit
+from kettle.electrical.presets import circuit_of
+from kettle.electrical.wiring import USUAL, Wiring
 from kettle.knowledge import refrigerants
+from kettle.knowledge.equipment import Unit, check_figure
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.unit import Unit, check_figure
-from kettle.knowledge.units import TRADE, ShownUnits
-from kettle.power.circuit import Circuit
-from kettle.power.presets import circuit_of
-from kettle.power.wiring import USUAL, Wiring
 
 # A follow-up looks at the same unit days later: nothing of it is a wait.
 SAME_DAY_MIN: Final = 12 * 60.0

@@ -17,6 +17,7 @@ from kettle.call.proves import Proved
 from kettle.call.record import Record
 from kettle.call.runs import Runs
 from kettle.call.says import SECTIONS, Sentence
+from kettle.electrical.solve import Figures
 from kettle.judging.checks import Check
 from kettle.judging.course import Course, Left
 from kettle.judging.holds import Hold
@@ -25,7 +26,6 @@ from kettle.judging.problems import Problem
 from kettle.judging.verdicts import Verdict
 from kettle.knowledge import observations
 from kettle.knowledge.observations import Value
-from kettle.power.solve import Figures
 
 # What can be asked of a unit whose circuit is open: nothing that runs or needs its power.
 ASKED_WHILE_OPEN = ("box", "ice", "air", "safety")

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from datetime import datetime
 
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 
 def lower(text: str) -> str:

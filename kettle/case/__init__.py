@@ -6,7 +6,7 @@ generated from the same models by `schema`.
 
 from kettle.case.answers import answer, told
 from kettle.case.files import read, read_call, schema, write, write_call
-from kettle.case.parts import FORMAT, LARGEST_BYTES, LONGEST_NAME, MOST_ACTS, MOST_OBSERVATIONS, CaseUnit
+from kettle.case.shared import FORMAT, LARGEST_BYTES, LONGEST_NAME, MOST_ACTS, MOST_OBSERVATIONS, CaseUnit
 from kettle.case.version1 import VERSION, Case, CaseAct, CaseObservation, simulated
 from kettle.case.version2 import data_of
 

@@ -6,7 +6,7 @@ from typing import Any
 from kettle.call.kinds import KINDS
 from kettle.call.record import Record
 from kettle.case import version1, version2
-from kettle.case.parts import FORMAT, loads
+from kettle.case.shared import FORMAT, loads
 from kettle.case.version1 import Case
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError

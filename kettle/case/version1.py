@@ -8,12 +8,12 @@ from pydantic import Field, ValidationError, field_validator, model_validator
 
 from kettle.call.events import Event
 from kettle.call.record import Record
-from kettle.case.parts import FORMAT, LARGEST_VALUE, MOST_ACTS, MOST_OBSERVATIONS, CaseUnit, Moment, Strict, first_line
+from kettle.case.shared import FORMAT, LARGEST_VALUE, MOST_ACTS, MOST_OBSERVATIONS, CaseUnit, Moment, Strict, first_line
 from kettle.judging.course import Done
 from kettle.knowledge import acts, observations
+from kettle.knowledge.equipment import LIMITS, Unit, resolve
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
-from kettle.knowledge.unit import LIMITS, Unit, resolve
 
 VERSION: Final = 1
 

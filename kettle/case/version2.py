@@ -12,11 +12,11 @@ from kettle.call.carries import Carried
 from kettle.call.events import Event
 from kettle.call.kinds import KINDS
 from kettle.call.record import Record
-from kettle.case.parts import FORMAT, LONGEST_NAME, CaseUnit, Strict, first_line, in_utc, one_line
+from kettle.case.shared import FORMAT, LONGEST_NAME, CaseUnit, Strict, first_line, in_utc, one_line
+from kettle.electrical.wiring import JOINT, USUAL, Wiring, from_words, wire_of
 from kettle.knowledge import causes, observations
+from kettle.knowledge.equipment import LIMITS, resolve
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.unit import LIMITS, resolve
-from kettle.power.wiring import JOINT, USUAL, Wiring, from_words, wire_of
 
 VERSION: Final = 2
 MOST_EVENTS: Final = 4_000

@@ -13,9 +13,9 @@ from kettle.judging.holds import Hold
 from kettle.judging.network import Figures, Network
 from kettle.knowledge import bands, causes, observations
 from kettle.knowledge.causes.model import Cause
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.observations import Observation
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import Unit
 
 WORTH_CHECKING_BITS: Final = 0.03
 # An answer that moves what would be done by less than this changes no remedy.

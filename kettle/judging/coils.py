@@ -8,9 +8,9 @@ from kettle.judging.facts import Facts
 from kettle.judging.judge import Judgement, judge
 from kettle.judging.siblings import together
 from kettle.judging.testimony import Testimony
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.observations import Value
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits
 
 # What tells whether a coil does its work.
 TELLING: Final = ("superheat_evap_f", "td_f")

@@ -25,9 +25,9 @@ from kettle.judging.ways import Try, tries_of, with_looks
 from kettle.judging.weighing import Stage, as_seen_from, first_and_again, needs_of, was_by_cause, work_out_stages, worked_on
 from kettle.knowledge import acts, bands, causes, observations
 from kettle.knowledge.acts import Act
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.observations import Value, words_of
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits
 
 # A treated cause this likely to have been there is told until it is proved.
 WORTH_PROVING: Final = 0.1

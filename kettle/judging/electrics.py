@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from math import sqrt
 from typing import Final
 
-from kettle.power.windings import mismatch_pct
+from kettle.electrical.windings import mismatch_pct
 
 PAIRS: Final = ("12", "23", "31")
 WINDINGS: Final = ("winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm")

@@ -17,8 +17,8 @@ from kettle.judging.verdicts import Verdict
 from kettle.knowledge import observations
 from kettle.knowledge.bands import NO_UPPER_END
 from kettle.knowledge.causes.usual import ECHOES
+from kettle.knowledge.measures import ShownUnits, ohms_text
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.units import ShownUnits, ohms_text
 
 TRUST_SHARE: Final = {"good": 1.0, "weak": 0.6, "none": 0.0}
 # The tables are kept wide, so that no one reading decides; together they are surer than their product says. The exponent is that at

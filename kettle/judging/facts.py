@@ -4,9 +4,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from kettle.knowledge import observations
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.observations import Value
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits
 
 PULL_DOWN_F = 5.0
 SETTLING_MIN = 15.0

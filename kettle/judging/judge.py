@@ -23,10 +23,10 @@ from kettle.judging.testimony import Testimony
 from kettle.judging.testimony import weighed as weigh_heard
 from kettle.judging.verdicts import Verdict
 from kettle.knowledge import causes, observations
+from kettle.knowledge.equipment import CHOICES, Unit
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.observations import Value
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import CHOICES, Unit
-from kettle.knowledge.units import TRADE, ShownUnits
 
 # Why a warm box says nothing of itself.
 COMING_WORDS: Final = {

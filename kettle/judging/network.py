@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.causes.model import Cause, States
 from kettle.knowledge.causes.noticed import never_resting, told
-from kettle.knowledge.unit import Unit
+from kettle.knowledge.equipment import Unit
 
 Figures = NDArray[np.float64]
 BAND_STATES: Final = ("low", "ok", "high")

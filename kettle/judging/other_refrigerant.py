@@ -13,9 +13,9 @@ from kettle.judging.facts import Facts
 from kettle.judging.verdicts import FANS_NOT_RUNNING, coil_iced
 from kettle.knowledge import refrigerants
 from kettle.knowledge.bands import default_band
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.unit import Unit
 
 LOW_SIDE: Final = ("td_f", "superheat_evap_f", "superheat_comp_f")
 HIGH_SIDE: Final = ("split_f", "approach_f", "subcooling_f")

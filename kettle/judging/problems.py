@@ -9,7 +9,7 @@ from kettle.judging.facts import Facts
 from kettle.judging.verdicts import IMPOSSIBLE_SUPERHEAT_F
 from kettle.knowledge import observations
 from kettle.knowledge.bands import SUPERHEATS, default_band
-from kettle.knowledge.units import atmosphere_psia
+from kettle.knowledge.measures import atmosphere_psia
 
 # Read of three legs only.
 THIRD_LEG: Final = ("line_v_23", "line_v_31", "load_v_23", "load_v_31", "pole_drop_v_3")

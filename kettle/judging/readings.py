@@ -12,11 +12,11 @@ from typing import Final
 from kettle.judging import electrics, running, touch
 from kettle.judging.facts import Facts, rises_with_its_door
 from kettle.knowledge import bands
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import TRADE, ShownUnits, psig_to_psia
 from kettle.knowledge.observations import Observation, Value
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits, psig_to_psia
 
 # Where a gauge stands on liquid: read as a temperature, it is the bubble line.
 LIQUID_SIDE: Final = ("discharge_psig", "liquid_psig", "resting_psig")

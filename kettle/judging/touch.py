@@ -9,9 +9,9 @@ from typing import Final
 
 from kettle.judging.facts import Felt
 from kettle.knowledge import bands
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.observations import Value
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import Unit
 
 Span = tuple[float, float]
 # What a word for a line in the bare hand stands for, °F. Judgement of the trade.

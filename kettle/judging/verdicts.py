@@ -147,8 +147,8 @@ def _verdict(facts: Facts, quantity: str, value: float, band: Band) -> Verdict:
 
 
 def _fed_as_built(facts: Facts) -> bool:
-    """Whether a box far above its set has a suction above where its coil works at set, and no line warmer than its air: the compressor moves
-    more than it was built for, so that nothing starves the coil."""
+    """Whether a box far above its set has a suction above where its coil works at set, and no line warmer than its air: the compressor
+    moves more than it was built for, so that nothing starves the coil."""
     sst, td = facts.derived.get("sst_f"), default_band(facts.unit, "td_f")
     if facts.moment != "pull_down" or sst is None or td is None:
         return False

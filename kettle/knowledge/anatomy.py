@@ -9,9 +9,9 @@ from typing import Any, Final
 
 from kettle.knowledge import acts
 from kettle.knowledge.acts import Act
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import REGISTRY, Observation
-from kettle.knowledge.unit import Unit
 
 # Areas of a unit in the order of a walk.
 AREAS: Final = {

@@ -7,10 +7,10 @@ import math
 from typing import Final
 
 from kettle.knowledge import observations
+from kettle.knowledge.equipment import CHOICES, Unit
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import CHOICES, Unit
-from kettle.knowledge.units import TRADE, ShownUnits
 
 Band = tuple[float, float]
 # A head control is taken to hold about this condensing temperature in cold weather.

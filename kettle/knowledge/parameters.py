@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE, ShownUnits
+from kettle.knowledge.measures import TRADE, ShownUnits
 
 
 @dataclass(frozen=True)

@@ -1,8 +1,8 @@
 """What is seen in service, by kind of unit: wider than a band, narrower than what can be."""
 
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Observation, Range
-from kettle.knowledge.unit import Unit
 
 
 def usual_range(entry: Observation, unit: Unit) -> Range | None:

@@ -9,9 +9,9 @@ from typing import Any, Final
 
 import numpy as np
 
+from kettle.knowledge.equipment import Unit, UnitSpec, resolve
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
-from kettle.knowledge.unit import Unit, UnitSpec, resolve
 from kettle.plant.box import ICE_LB_FT3
 from kettle.plant.parts import Plant
 from kettle.plant.rows import Figures
@@ -69,7 +69,7 @@ def _old_ice(s: Any, plant: Plant, severity: Figures) -> None:
 class Fault:
     """A cause in the plant: what it changes in the parts, what in the state at the start, and what is seen at the part.
 
-    `wiring` is what it does in the unit's circuit (keys of `kettle.power.faults.Fault`, the first whose parts are there), `legs` the
+    `wiring` is what it does in the unit's circuit (keys of `kettle.electrical.faults.Fault`, the first whose parts are there), `legs` the
     share of its volts each leg of the supply has.
     """
 

@@ -5,8 +5,8 @@ from typing import Any
 
 import numpy as np
 
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.unit import Unit
 from kettle.plant.rows import rows
 
 

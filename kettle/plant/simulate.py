@@ -4,11 +4,11 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge import observations
+from kettle.knowledge.equipment import UnitSpec, check_choice, resolve
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
-from kettle.knowledge.unit import UnitSpec, check_choice, resolve
 from kettle.plant import faults
-from kettle.plant.oracle import Rig
+from kettle.plant.observer import Rig
 from kettle.plant.parts import Plant
 from kettle.plant.run import Course, run
 from kettle.plant.sizing import sized

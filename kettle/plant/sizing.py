@@ -9,8 +9,8 @@ import numpy as np
 
 from kettle.knowledge import amps
 from kettle.knowledge.bands import default_band
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.unit import Unit
 from kettle.plant.compiled import compiled
 from kettle.plant.parts import Parts, Plant, plant_of
 

@@ -9,7 +9,7 @@ import numpy as np
 import pandas as pd
 
 from kettle.knowledge.errors import InputError, Stopped
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from kettle.trends.clock import to_epoch
 from kettle.trends.layout import EPOCH, EPOCH_MS, GAP_WORDS, LONGEST_TIME, OFF_WORDS, ON_WORDS, SWAPPED, Layout
 from kettle.trends.narrow import Narrow

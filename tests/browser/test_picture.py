@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from kettle.knowledge.unit import KINDS, builds_of
+from kettle.knowledge.equipment import KINDS, builds_of
 from tests.browser.conftest import ONE_SCREEN, PHONE, set_in, tap
 from web.logbook.models import Call, Unit
 

@@ -3,9 +3,9 @@
 import pytest
 from playwright.sync_api import expect
 
-from kettle.power.faults import Fault
-from kettle.power.solve import solve
-from kettle.power.start_gear import usual
+from kettle.electrical.faults import Fault
+from kettle.electrical.solve import solve
+from kettle.electrical.start_gear import usual
 from tests.browser.conftest import ONE_SCREEN, PHONE
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import Call, Measurement

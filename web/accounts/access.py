@@ -3,7 +3,7 @@
 from django.core.exceptions import PermissionDenied
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 
 
 def shop_of(user):

@@ -7,7 +7,7 @@ from django.db import models
 
 from kettle.judging.schools import CHOICES as SCHOOLS
 from kettle.judging.schools import Schools
-from kettle.knowledge.units import SHOWN_CHOICES, TRADE, ShownUnits
+from kettle.knowledge.measures import SHOWN_CHOICES, TRADE, ShownUnits
 
 
 class Installation(models.Model):

@@ -4,10 +4,10 @@ from django.urls import include, path
 
 from web.benches.controls.views.card import settings_card
 
-OF_A_CALL = ("ice", "defrost", "controls", "probes", "sets", "valve", "charge", "power", "refrigerant", "prove", "report", "quote")
+OF_A_CALL = ("ice", "defrost", "controls", "probes", "sets", "valve", "charge", "electrical", "refrigerant", "prove", "report", "quote")
 
 urlpatterns = [
-    path("", include("web.benches.ladder.urls")),
+    path("", include("web.benches.pressure_chart.urls")),
     path("", include("web.benches.refrigerant.shop_urls")),
     path("", include("web.benches.trends.urls")),
     path("", include("web.benches.prove.shop_urls")),

@@ -17,8 +17,8 @@ from web.accounts.models import Member, Shop
 from web.benches.charge.actions.weigh import weigh
 from web.benches.controls.actions.watch_cycles import tap
 from web.benches.defrost.actions.keep_program import keep_program
+from web.benches.electrical.actions.keep_measurement import keep_measurement
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
-from web.benches.power.actions.keep_measurement import keep_measurement
 from web.benches.prove.actions.watch_box import watch_box
 from web.benches.quote.actions.quoting import keep_line, take_lines
 from web.benches.quote.actions.stock import keep_part

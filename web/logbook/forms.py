@@ -4,8 +4,8 @@ from django import forms
 from django.urls import reverse_lazy
 
 from kettle.knowledge import refrigerants
+from kettle.knowledge.equipment import BUILDS, CHOICES, KINDS, LIMITS, check_figure
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.unit import BUILDS, CHOICES, KINDS, LIMITS, check_figure
 from web.logbook.merging import changed, shown_by
 from web.logbook.models import Site, Unit
 

@@ -3,7 +3,7 @@
 from django.shortcuts import get_object_or_404, redirect, resolve_url
 from django.utils.http import url_has_allowed_host_and_scheme
 
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.logbook.models import Call
 
 # The largest number a call can have: what its column holds.

@@ -17,12 +17,12 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.defrost.program import times
 from kettle.benches.report.worded import SECTIONS, words_of
 from kettle.knowledge import cautions, observations, refrigerants
+from kettle.knowledge.equipment import KINDS, UnitSpec, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from web.accounts.access import shop_of, shown_to
 from web.benches.controls.actions.talk_to_controller import outcomes
 from web.benches.defrost.printed import dials_of
-from web.benches.power.printed import wirings_of
+from web.benches.electrical.printed import wirings_of
 from web.benches.prove.told import told_of
 from web.benches.report.drafting import sentences_of
 from web.benches.trends.shown import printed_of
@@ -61,7 +61,7 @@ def _context(request, number):
         "melt": call.melts.filter(undone_at=None).last(),
         "photos": [(reverse("thumbnail", args=[number, one.pk]), one) for one in call.photos.filter(undone_at=None)],
         "dials": drawn("defrost/_printed_dial.svg", dials_of(call)),
-        "wirings": drawn("power/_circuit.svg", wirings_of(standing.told)),
+        "wirings": drawn("electrical/_circuit.svg", wirings_of(standing.told)),
         "told": standing.told.customer,
         "overrides": call.overrides.filter(undone_at=None).select_related("by"),
         "now": now_words(standing),

@@ -10,4 +10,4 @@ class RoundConfig(AppConfig):
     name = "web.round"
 
     def ready(self):
-        autodiscover_modules("parts")
+        autodiscover_modules("on_stops")

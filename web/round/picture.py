@@ -7,7 +7,7 @@ screen and printed report use the same ones. What a part looks like in each stat
 from dataclasses import dataclass, field, replace
 
 from kettle.knowledge import anatomy
-from kettle.knowledge.unit import build_for
+from kettle.knowledge.equipment import build_for
 
 WIDTH, HEIGHT = 420, 520
 # The least a part takes on a canvas: 44 px at the width a pane has on the screens it is made for.

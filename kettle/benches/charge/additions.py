@@ -6,9 +6,9 @@ from typing import Final
 
 from kettle.benches.charge.missing import Missing, usual_charge_oz
 from kettle.knowledge.bands import default_band
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import OZ_PER_LB, TRADE, ShownUnits, format_number
+from kettle.knowledge.measures import OZ_PER_LB, TRADE, ShownUnits, format_number
 
 # One addition, as a share of what such a unit holds; rounded to a half ounce and no less than one.
 SHARE: Final = 0.04

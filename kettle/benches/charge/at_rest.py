@@ -5,8 +5,8 @@ from typing import Final
 
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.units import TRADE, ShownUnits
 
 # Gauge and clamp agree with the table within so much, psi and °F.
 GAUGE_PSI: Final = 2.0

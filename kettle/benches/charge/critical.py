@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.bands import default_band
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number
 
 # A charge by label is right within so much, whichever is more: oz, and a share of it; up to the next share most units stand it.
 RIGHT_OZ: Final = 0.1

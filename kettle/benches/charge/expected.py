@@ -5,8 +5,8 @@ from functools import lru_cache
 from typing import Final
 
 from kettle.knowledge.bands import HELD_SCT_F, default_band
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import atmosphere_psia
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import atmosphere_psia
 from kettle.plant.parts import Plant
 from kettle.plant.run import run
 from kettle.plant.sizing import sized

@@ -9,7 +9,7 @@ from kettle.judging.facts import COLD_OUTSIDE_F, PULL_DOWN_F, Facts
 from kettle.judging.holds import blocked_on_purpose
 from kettle.judging.verdicts import FANS_NOT_RUNNING, coil_iced
 from kettle.knowledge.bands import default_band
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 State = Literal["ok", "first", "unknown"]
 BUBBLES: Final = ("few_bubbles", "flashing", "empty")

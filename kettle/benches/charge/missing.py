@@ -11,8 +11,8 @@ from typing import Final
 import numpy as np
 
 from kettle.benches.charge.expected import AMBIENT_F, BOX_F, RUNS_H, UnitKey, turned_down
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import OZ_PER_LB, atmosphere_psia
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import OZ_PER_LB, atmosphere_psia
 from kettle.plant.rows import Figures
 from kettle.plant.run import run
 from kettle.plant.sizing import sized

@@ -4,8 +4,8 @@ from math import acos, pi, sqrt
 from typing import Final
 
 from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.units import format_number
 
 LIES: Final = {"standing": "standing", "lying": "lying"}
 LENGTH_IN: Final = (3.0, 240.0)

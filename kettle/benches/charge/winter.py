@@ -11,10 +11,10 @@ from dataclasses import dataclass
 from math import pi
 from typing import Final
 
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import format_number
 from kettle.plant.sizing import sized
 
 # A receiver is never filled further with all of the charge pumped in, at the warmest liquid it sees, °F.

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 # A start delay that is longer lets the coil fill before the compressor runs, min.
 LONGEST_START_DELAY_MIN: Final = 4.0

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from kettle.trends.turning import turning_points
 
 # So many whole cycles are watched before anything is moved; a box may miss what is wanted by so much, °F.

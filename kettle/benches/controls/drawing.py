@@ -6,8 +6,8 @@ from typing import Final
 
 from kettle.benches.controls.cycles import Cycle
 from kettle.benches.controls.pressure import Setting, scale_marks
+from kettle.knowledge.measures import ShownUnits
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.units import ShownUnits
 
 HIGH: Final = 520.0
 TOP: Final = 24.0

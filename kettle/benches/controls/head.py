@@ -6,8 +6,8 @@ from typing import Final
 
 from kettle.benches.controls.pressure import Problem
 from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.units import format_number
 
 SCT_F: Final = (40.0, 160.0)
 # A fan that is switched needs room between in and out, psi; a cut-out over the highest head of a hot day, psi.

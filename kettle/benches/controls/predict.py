@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from kettle.benches.controls.pressure import Setting
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import psig_to_psia
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import psig_to_psia
 from kettle.plant.parts import Plant
 from kettle.plant.run import run
 from kettle.plant.sizing import sized

@@ -11,10 +11,10 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.bands import default_band
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import format_number
 
 FREEZING_F: Final = 32.0
 # Saturation at cut-in over freezing, °F, from which an off-cycle clears the coil; below the first it never does.

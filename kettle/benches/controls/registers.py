@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE, ShownUnits
+from kettle.knowledge.measures import TRADE, ShownUnits
 
 # Words of the registers that hold one of several states, by number.
 REFRIGERANTS: Final = ("R-404A", "R-134a", "R-448A", "R-449A", "R-507A", "R-290", "R-22", "R-407F", "R-744")

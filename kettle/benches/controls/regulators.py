@@ -5,10 +5,10 @@ from typing import Final
 
 from kettle.benches.controls.pressure import usual_td_f
 from kettle.knowledge.amps import expected_share_pct
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import format_number
 
 # A regulator that is to hold nothing back drops so little; one that holds the coil is right within so much, psi.
 OPEN_DROP_PSI: Final = 2.0

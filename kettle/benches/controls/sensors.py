@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import format_number, ohms_text
+from kettle.knowledge.measures import format_number, ohms_text
 
 KELVIN: Final = 273.15
 T25_K: Final = 298.15

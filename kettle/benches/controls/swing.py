@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 AIR_F: Final = (-60.0, 90.0)
 # Off by less than this is as good as a thermometer; a differential below the first short-cycles, above the second swings.

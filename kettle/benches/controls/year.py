@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.benches.controls.pressure import Setting
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import format_number
 
 # Where nobody said: a cold and a hot day of most places. What can be meant, °F; the two lie at least so far apart.
 COLD_DAY_F, HOT_DAY_F = 0.0, 100.0

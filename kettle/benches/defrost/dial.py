@@ -6,7 +6,7 @@ from math import cos, pi, sin
 from typing import Final
 
 from kettle.benches.defrost.program import DAY_MIN, Hours, Program, clock
-from kettle.knowledge.units import TRADE, ShownUnits
+from kettle.knowledge.measures import TRADE, ShownUnits
 
 SIZE: Final = 500
 CENTRE: Final = SIZE / 2

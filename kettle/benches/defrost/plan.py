@@ -8,7 +8,7 @@ from kettle.benches.defrost.program import FOUND, HEATED, LEFT, OWN, Program
 from kettle.benches.defrost.schools import SCHOOLS, USUAL, Limits, propose
 from kettle.benches.defrost.situation import DOUBTS, Situation, cured
 from kettle.benches.defrost.week import Outlook, look_ahead
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number
 
 CURED_DAYS: Final = 3
 MELTS_NOTHING: Final = "Air at or below freezing melts nothing: no program can win here. A heater would, or a box held above freezing"

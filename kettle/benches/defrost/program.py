@@ -5,10 +5,10 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.observations import Value
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits
 
 DAY_MIN: Final = 24 * 60
 MOST_STARTS: Final = 24

@@ -8,9 +8,9 @@ from typing import Final
 import numpy as np
 
 from kettle.benches.defrost.program import Hours, Program, no_stronger
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
-from kettle.knowledge.unit import Unit
 from kettle.plant import day
 from kettle.plant.box import ICE_LB_FT3
 from kettle.plant.parts import Plant

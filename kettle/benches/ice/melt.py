@@ -11,7 +11,7 @@ from typing import Final
 from kettle.judging.facts import Facts
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 FUSION_BTU_LB: Final = 144.0
 ICE_BTU_LB_F: Final = 0.5

@@ -12,11 +12,11 @@ from kettle.benches.noting.phrases import naming
 from kettle.benches.noting.tokens import joined, tokens
 from kettle.judging.readings import as_typed
 from kettle.knowledge import observations, plausible
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import MEASURED, ShownUnits, measured_in
 from kettle.knowledge.observations import Observation, Value
 from kettle.knowledge.said import NAMES, REMARKS
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import MEASURED, ShownUnits, measured_in
 
 _FIGURE: Final = re.compile(
     r"(?<![\w.])(?P<value>[+-]?\d+(?:,\d{3})+(?![\d])|[+-]?\d+(?:[.,]\d+)?)\s*"

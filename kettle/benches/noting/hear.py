@@ -14,11 +14,11 @@ from kettle.benches.noting import figures, phrases
 from kettle.benches.noting.tokens import joined, spelt, tokens
 from kettle.knowledge import acts, anatomy, looks, observations
 from kettle.knowledge.acts import Act
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.looks import Look
+from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.observations import Observation, Value
 from kettle.knowledge.said import NOT_HERE
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits
 
 LONGEST: Final = 160
 OFFERED: Final = 4

@@ -9,8 +9,8 @@ from rapidfuzz import fuzz
 
 from kettle.benches.noting.tokens import tokens
 from kettle.knowledge import acts, anatomy, looks, observations
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.said import ACTS, LOOKS, NAMES, NAMES_OF_PARTS, NOT, REMARKS, SAID, VERBS
-from kettle.knowledge.unit import Unit
 
 OBSERVED, SEEN, DONE = "observed", "seen", "done"
 # A typed word is like a word of a phrase from so much on (of 100).

@@ -10,7 +10,7 @@ from typing import Any, Final, Literal, TypeGuard
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 
 PROTOCOL: Final = "orange-kettle/probes"
 VERSION: Final = 1

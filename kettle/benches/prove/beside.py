@@ -7,7 +7,7 @@ from typing import Final
 from kettle.judging.evidence import quantity_name
 from kettle.judging.facts import Facts
 from kettle.judging.verdicts import Verdict
-from kettle.knowledge.units import TRADE, ShownUnits
+from kettle.knowledge.measures import TRADE, ShownUnits
 
 # The rows, in the order a technician reads them.
 ROWS: Final = ("box_temp_f", "return_air_f", "supply_air_f", "delta_t_f", "suction_psig", "sst_f", "td_f", "superheat_evap_f",

@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import TRADE, ShownUnits
 
 if TYPE_CHECKING:
     from kettle.benches.prove.pull_down import Expected

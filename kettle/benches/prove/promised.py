@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
-from kettle.knowledge.unit import Unit
+from kettle.knowledge.equipment import Unit
 
 COLD_DAY_F: Final = 70.0
 

@@ -5,8 +5,8 @@ from dataclasses import dataclass, field
 from typing import Any, Final
 
 from kettle.knowledge import observations
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits, long_words
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import TRADE, ShownUnits, long_words
 
 # Whole cycles inside their limits that show that a control holds.
 CYCLES: Final = 2

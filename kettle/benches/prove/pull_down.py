@@ -12,9 +12,9 @@ from typing import Any, Final
 import numpy as np
 
 from kettle.benches.prove.stock import STOCK
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits, format_number, long_words
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number, long_words
 from kettle.plant.run import run
 from kettle.plant.sizing import DESIGN_WATER_F, sized
 from kettle.plant.state import at_rest

@@ -8,7 +8,7 @@ from typing import Final
 from kettle.benches.quote.price import Line
 from kettle.knowledge import causes
 from kettle.knowledge.acts import ACTS, Act
-from kettle.knowledge.unit import Unit
+from kettle.knowledge.equipment import Unit
 
 OPTIONS: Final = {"now": "Put right for now", "good": "Put right for good", "replace": "Replace the unit"}
 # About how long work on a part takes, hours; judgement of the trade. One whose circuit is opened takes the evacuation besides.

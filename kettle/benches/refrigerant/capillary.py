@@ -14,8 +14,8 @@ import numpy as np
 
 from kettle.knowledge import amps, refrigerants
 from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.units import format_number
 
 GC: Final = 32.174
 FT_LBF_PER_BTU: Final = 778.169

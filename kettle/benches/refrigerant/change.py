@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import Unit
 
 
 @dataclass(frozen=True)

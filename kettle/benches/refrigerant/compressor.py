@@ -6,9 +6,9 @@ from typing import Final
 
 from kettle.benches.refrigerant.retrofit import oil
 from kettle.knowledge.bands import default_band
+from kettle.knowledge.equipment import Unit
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number
 
 # A sound one pulls this far below its usual suction and does not come back by more in five minutes, psi.
 PULLS_PSIG: Final = {False: 0.0, True: -7.0}

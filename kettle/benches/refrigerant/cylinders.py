@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.measures import OZ_PER_LB, TRADE, ShownUnits, format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.units import OZ_PER_LB, TRADE, ShownUnits, format_number
 
 # A cylinder is never fuller than this share of its volume at the warmest it will see (rule of the trade and of transport codes).
 FULL_SHARE: Final = 0.8

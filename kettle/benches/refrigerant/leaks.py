@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from kettle.judging.facts import Facts
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import format_number
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import format_number
 
 # What can be tapped at a place: its word, and how much it weighs towards a leak there.
 HEARD: Final[dict[str, str]] = {"no": "no", "signal": "signal", "twice": "signal twice", "bubbles": "bubbles"}

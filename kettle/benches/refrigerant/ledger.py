@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Final
 
-from kettle.knowledge.units import OZ_PER_LB
+from kettle.knowledge.measures import OZ_PER_LB
 
 YEAR_DAYS: Final = 365.0
 # Scales and hoses leave so much open, oz.

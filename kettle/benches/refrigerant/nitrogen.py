@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.knowledge.errors import FieldErrors
+from kettle.knowledge.measures import TRADE, ShownUnits, atmosphere_psia, format_number
 from kettle.knowledge.refrigerants.line import RANKINE
-from kettle.knowledge.units import TRADE, ShownUnits, atmosphere_psia, format_number
 
 # How well a gauge and a thermometer are read: share of the pressure, psi at least, °F.
 GAUGE_SHARE: Final = 0.0025

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
 
 SST_F: Final = {False: 20.0, True: -20.0}
 SCT_F: Final = 105.0

@@ -12,7 +12,7 @@ from typing import Final, Literal
 import numpy as np
 
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 State = Literal["watch", "tight", "wet", "leaking"]
 TARGET_MICRONS: Final = 500.0

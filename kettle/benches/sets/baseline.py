@@ -6,8 +6,8 @@ from typing import Final
 
 from kettle.judging.facts import Facts
 from kettle.knowledge import observations
+from kettle.knowledge.measures import ShownUnits
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.units import ShownUnits
 
 # Read and worked out, in the order they are lined up.
 LINED_UP: Final = (

@@ -6,8 +6,8 @@ from typing import Any, Final
 
 import numpy as np
 
-from kettle.knowledge.unit import Unit
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
+from kettle.knowledge.equipment import Unit
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number
 from kettle.trends import air
 from kettle.trends.cycles import Cycling, cycling, runs
 from kettle.trends.defrosts import Defrost, Spacing, defrosts, spacing

@@ -8,7 +8,7 @@ from kettle.judging import holds
 from kettle.judging.holds import Hold
 from kettle.judging.verdicts import Verdict
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE, ShownUnits
+from kettle.knowledge.measures import TRADE, ShownUnits
 
 # Stem clockwise (in) closes the valve and raises superheat; out opens it and lowers superheat. Trade practice; the
 # few valves that turn the other way carry it on their plate.

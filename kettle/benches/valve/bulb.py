@@ -9,7 +9,7 @@ from math import cos, pi, sin
 from typing import Final
 
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 SMALL_IN: Final = 0.875
 SIZES_IN: Final = (0.25, 4.125)

@@ -8,8 +8,8 @@ from typing import Final, Literal
 
 from kettle.benches.valve.adjust import SETTLE_MIN
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number
 from kettle.knowledge.refrigerants import Refrigerant
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
 from kettle.trends.turning import turning_points
 
 State = Literal["moving", "settled", "hunting", "waiting", "by_clock"]

@@ -6,7 +6,7 @@ from typing import Final
 
 from kettle.benches.valve.course import Point, Turned
 from kettle.benches.valve.learn import turns_sign
-from kettle.knowledge.units import ShownUnits
+from kettle.knowledge.measures import ShownUnits
 
 WIDTH: Final = 720.0
 LEFT, RIGHT, TOP = 44.0, 26.0, 34.0

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number
 
 # The controller's superheat and one's own may differ so far, °F; its pressure and the gauge, psi; its probe and the clamp, °F.
 AGREES_F: Final = 3.0

@@ -11,7 +11,7 @@ from typing import Final
 
 from kettle.benches.valve.adjust import FAR_OUT_STEP_TURNS, SETTLE_MIN, USUAL_STEP_TURNS, step_limit
 from kettle.benches.valve.course import Point, Turned
-from kettle.knowledge.units import TRADE, ShownUnits, format_number
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number
 
 # A usual valve, °F a turn with one standard deviation between valves; and of one reading of superheat.
 USUAL_F_PER_TURN: Final = 4.0

@@ -12,8 +12,8 @@ from kettle.call.hears import (
 )
 from kettle.call.says.sentence import Sentence, sentence
 from kettle.call.words import listed, lower, plain
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.units import format_number
 
 
 def program(call: Call, event: Event) -> list[Sentence]:

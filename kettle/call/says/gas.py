@@ -13,7 +13,7 @@ from kettle.call.hears import (
 )
 from kettle.call.says.sentence import Sentence, sentence
 from kettle.call.words import listed, lower, plain
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 
 def refrigerant_at(call: Call, event: Event) -> str:

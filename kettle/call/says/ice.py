@@ -11,7 +11,7 @@ from kettle.call.hears import (
 from kettle.call.says.sentence import Sentence, sentence
 from kettle.call.words import day, listed, lower
 from kettle.knowledge import observations
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 
 def ice(call: Call, event: Event) -> list[Sentence]:

@@ -9,9 +9,9 @@ from kettle.call.hears import (
 )
 from kettle.call.says.sentence import Sentence, sentence
 from kettle.call.words import listed, plain
+from kettle.electrical.circuit import STATES
 from kettle.knowledge import anatomy, looks
-from kettle.knowledge.units import format_number, ohms_text
-from kettle.power.circuit import STATES
+from kettle.knowledge.measures import format_number, ohms_text
 
 MOST_MEASURED: Final = 16
 

@@ -12,8 +12,8 @@ from kettle.judging import running, verdicts
 from kettle.judging.evidence import quantity_name
 from kettle.knowledge import observations
 from kettle.knowledge.causes.usual import USUAL
+from kettle.knowledge.measures import ohms_text
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.units import ohms_text
 
 # A word seen on fewer sound units than this is worth writing down.
 UNUSUAL: Final = 0.3

@@ -5,13 +5,13 @@ One module per family holds the entries; `USUAL` is what a sound unit shows. A n
 
 import difflib
 
-from kettle.knowledge.causes import air, circuit, compressor, controls, defrost, head_side, power, valve
+from kettle.knowledge.causes import air, circuit, compressor, controls, defrost, electrical, head_side, valve
 from kettle.knowledge.causes.model import HEALTHY, Cause
 from kettle.knowledge.causes.pairs import PAIR_SHARE, plausible_pair
 from kettle.knowledge.causes.usual import USUAL, usual
 from kettle.knowledge.errors import InputError
 
-FAMILIES = (air, defrost, circuit, valve, head_side, compressor, power, controls)
+FAMILIES = (air, defrost, circuit, valve, head_side, compressor, electrical, controls)
 CATALOGUE: dict[str, Cause] = {cause.code: cause for family in FAMILIES for cause in family.CAUSES}
 
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Final
 
-from kettle.knowledge.unit import Unit
+from kettle.knowledge.equipment import Unit
 
 # How strongly a cause shows itself in one observation, as a probability.
 MOSTLY: Final = 0.82

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from typing import Final
 
 from kettle.knowledge.causes.model import Cause, States
-from kettle.knowledge.unit import Unit
+from kettle.knowledge.equipment import Unit
 
 # What was told -> how often it is told anyway on a sound unit, and (feature, states, share) by which it comes about.
 _Signs = tuple[tuple[str, tuple[str, ...], float], ...]

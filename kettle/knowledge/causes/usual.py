@@ -9,7 +9,7 @@ from typing import Final
 
 from kettle.knowledge.causes.model import States
 from kettle.knowledge.causes.noticed import NOTICED
-from kettle.knowledge.unit import Unit
+from kettle.knowledge.equipment import Unit
 
 # fmt: off
 USUAL: Final[dict[str, States]] = {

@@ -8,14 +8,14 @@ import difflib
 from typing import Final
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.observations import box, circuit, controls, power, told
+from kettle.knowledge.observations import box, circuit, controls, electrical, told
 from kettle.knowledge.observations.model import Observation as Observation
 from kettle.knowledge.observations.model import Range as Range
 from kettle.knowledge.observations.model import Value as Value
 from kettle.knowledge.observations.model import words_of as words_of
 
 REGISTRY: Final[dict[str, Observation]] = {
-    entry.key: entry for entry in (*told.ENTRIES, *box.ENTRIES, *circuit.ENTRIES, *power.ENTRIES, *controls.ENTRIES)
+    entry.key: entry for entry in (*told.ENTRIES, *box.ENTRIES, *circuit.ENTRIES, *electrical.ENTRIES, *controls.ENTRIES)
 }
 
 

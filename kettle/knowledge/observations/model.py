@@ -6,7 +6,7 @@ from dataclasses import dataclass, field, replace
 from typing import Any, Final, Literal
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE, ShownUnits, ohms_text
+from kettle.knowledge.measures import TRADE, ShownUnits, ohms_text
 
 # "record" comes from the shop's own records: nobody is asked to go and look.
 Tool = Literal["record", "ask", "look", "feel", "probe", "controller", "meter", "gauge", "test"]

@@ -12,8 +12,8 @@ from importlib.resources import files
 from typing import Any, Final
 
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import STANDARD_ATMOSPHERE_PSIA, atmosphere_psia, format_number
 from kettle.knowledge.refrigerants.line import RANKINE, Figures, PropertyLine, SaturationLine
-from kettle.knowledge.units import STANDARD_ATMOSPHERE_PSIA, atmosphere_psia, format_number
 
 # What some are called beside their number.
 ALSO_CALLED: Final = {"propane": "R-290", "isobutane": "R-600a", "carbon dioxide": "R-744", "co2": "R-744"}

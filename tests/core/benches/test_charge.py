@@ -10,8 +10,8 @@ from kettle.judging.facts import Facts
 from kettle.judging.holds import standing as standing_holds
 from kettle.judging.readings import work_out
 from kettle.knowledge import refrigerants
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.unit import UnitSpec, resolve
 
 COOLER = resolve(UnitSpec("walk_in_cooler", "R-404A", receiver=True, head_control="mixing_valve"))
 CLEARED = {"ice_form": "none", "evap_fans": "running", "condenser_coil": "clean", "condenser_fans": "running", "ambient_f": 82.0,

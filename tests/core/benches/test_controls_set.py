@@ -12,9 +12,9 @@ from kettle.benches.controls.predict import by_setting
 from kettle.benches.controls.pressure import Setting
 from kettle.judging.judge import judge
 from kettle.knowledge import refrigerants
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.unit import UnitSpec, resolve
-from kettle.knowledge.units import psig_to_psia
+from kettle.knowledge.measures import psig_to_psia
 from kettle.plant.run import run
 from kettle.plant.sizing import sized
 from kettle.plant.state import at_rest

@@ -4,11 +4,11 @@ from hypothesis import strategies as st
 
 from kettle.benches.defrost import dial, edit, timeline
 from kettle.benches.defrost.program import DAY_MIN, ROLES, Hours, Program, clock, concerns, no_stronger, parse_clock, parse_starts, times
+from kettle.electrical.windings import mismatch_pct
 from kettle.judging.electrics import imbalance_pct
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import UnitSpec, resolve
-from kettle.knowledge.units import ShownUnits
-from kettle.power.windings import mismatch_pct
+from kettle.knowledge.measures import ShownUnits
 
 FREEZER = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A", defrost="electric", set_f=-5))
 COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", defrost="off_cycle"))

@@ -7,8 +7,8 @@ from kettle.benches.ice import melt
 from kettle.judging.facts import Facts
 from kettle.judging.judge import judge
 from kettle.judging.readings import work_out
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FREEZER, unit_of
 
 BARE = "." * 10

@@ -8,10 +8,10 @@ from kettle.benches.noting import LONGEST, hear
 from kettle.benches.noting.phrases import names_of
 from kettle.judging.readings import as_typed
 from kettle.knowledge import anatomy, observations, refrigerants
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import ShownUnits
 from kettle.knowledge.said import VERBS
-from kettle.knowledge.unit import UnitSpec, resolve
-from kettle.knowledge.units import ShownUnits
 from tests.core.benches.phrases import PHRASES
 
 FREEZER = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A"))

@@ -13,9 +13,9 @@ from kettle.benches.defrost.program import DAY_MIN, Hours, Program, parse_starts
 from kettle.benches.defrost.situation import DOUBTS, UNWATCHED, WATCHED, Watched, calibrated, cured, plant_of, situation
 from kettle.benches.defrost.watch import expected
 from kettle.benches.defrost.week import look_ahead
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import InputError, Stopped
-from kettle.knowledge.unit import UnitSpec, resolve
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from kettle.plant.sizing import sized
 from tests.examples import at_most
 

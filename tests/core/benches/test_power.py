@@ -4,14 +4,14 @@ from itertools import combinations
 
 import pytest
 
-from kettle.benches.power import bench
-from kettle.benches.power.drawing import WIDE, drawn
+from kettle.benches.electrical import bench
+from kettle.benches.electrical.drawing import WIDE, drawn
+from kettle.electrical import measure
+from kettle.electrical.measure import Reading, Seen
+from kettle.electrical.presets import circuit_of
 from kettle.judging.readings import work_out
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.plant.simulate import PRESETS
-from kettle.power import measure
-from kettle.power.measure import Reading, Seen
-from kettle.power.presets import circuit_of
 
 FREEZER_UNIT = resolve(PRESETS["walk_in_freezer"])
 FREEZER = circuit_of(FREEZER_UNIT)

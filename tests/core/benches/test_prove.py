@@ -8,7 +8,7 @@ from kettle.benches.prove import held, promised, proofs
 from kettle.benches.prove.beside import beside
 from kettle.judging.judge import judge
 from kettle.knowledge.acts import ACTS
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 
 COOLER = resolve(UnitSpec("walk_in_cooler", "R-448A", receiver=True))
 FREEZER = resolve(UnitSpec("walk_in_freezer", "R-404A", phases=3))

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from kettle.benches.prove import pull_down
+from kettle.knowledge.equipment import resolve
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.unit import resolve
 from kettle.plant import faults
 from kettle.plant.run import run
 from kettle.plant.simulate import PRESETS

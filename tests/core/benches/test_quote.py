@@ -10,8 +10,8 @@ from kettle.benches.quote.price import Line, Terms, line_cents, money, parse_mon
 from kettle.benches.quote.propose import HOURS, OPTIONS, of_change, proposed
 from kettle.knowledge import causes
 from kettle.knowledge.acts import ACTS
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import UnitSpec, resolve
 
 FREEZER = resolve(UnitSpec("walk_in_freezer", "R-404A"))
 TERMS = Terms(rate_cents=11_500, travel_cents=6_000, markup_pct=35.0, tax_pct=7.25, tax_labour=False)

@@ -17,8 +17,8 @@ from kettle.benches.refrigerant.ledger import Move
 from kettle.judging.facts import Facts
 from kettle.knowledge import refrigerants
 from kettle.knowledge.cautions import words
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.unit import UnitSpec, resolve
 
 FREEZER = resolve(UnitSpec("walk_in_freezer", "R-404A"))
 REACH_IN = resolve(UnitSpec("reach_in_cooler", "R-134a"))

@@ -8,7 +8,7 @@ from kettle import case
 from kettle.benches.sets import baseline
 from kettle.judging import readings, verdicts
 from kettle.judging.coils import judge_coil, state_of
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from tests.core.judging.faults import COOLER, FREEZER, sound, unit_of
 
 

@@ -14,9 +14,9 @@ from kettle.benches.valve.drawing import drawn
 from kettle.benches.valve.learn import Answer, answers, learned, next_turn, without_answer
 from kettle.judging.facts import Facts
 from kettle.knowledge.bands import default_band
+from kettle.knowledge.equipment import KINDS, UnitSpec, resolve
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.unit import KINDS, UnitSpec, resolve
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from kettle.plant import faults
 from kettle.plant.run import run
 from kettle.plant.sizing import sized

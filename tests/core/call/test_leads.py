@@ -2,7 +2,7 @@
 
 import pytest
 
-from kettle.benches.power.bench import FOUND_FROM
+from kettle.benches.electrical.bench import FOUND_FROM
 from tests.core.call.made import FREEZER, REACH_IN, happened, read, told
 
 THREE = FREEZER | {"nameplate_v": 230, "phases": 3}

@@ -9,7 +9,7 @@ from kettle.call import cures
 from kettle.call.advice import held
 from kettle.judging.judge import judge
 from kettle.knowledge import acts, refrigerants
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 from tests.core.call.made import COOLER, FREEZER, REACH_IN, did, happened, read, told
 from tests.core.judging.stories import ran
 

@@ -5,7 +5,7 @@ cause tables.
 """
 
 from kettle.knowledge import refrigerants
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 
 FREEZER = UnitSpec(kind="walk_in_freezer", refrigerant="R-404A", set_f=-5, compressor_rla_a=14.0, metering="txv", receiver=True)
 COOLER = UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", set_f=36, compressor_rla_a=9.4, metering="txv", receiver=True)

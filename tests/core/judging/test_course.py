@@ -11,9 +11,9 @@ from kettle.__main__ import main
 from kettle.judging.course import Done, judge_course, standing_at
 from kettle.judging.judge import judge
 from kettle.knowledge import acts, causes, observations
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.by_coil import judge_coil_course
 from tests.core.judging.stories import COOL_WELL, COOLER, FREEZER, STORIES, ran
 

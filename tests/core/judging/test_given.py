@@ -4,7 +4,7 @@ import pytest
 
 from kettle.judging.given import MOST, given, seen_there
 from kettle.judging.readings import work_out
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 
 FREEZER = resolve(UnitSpec("walk_in_freezer", "R-404A", set_f=-5, phases=3, nameplate_v=230))
 COOLER = resolve(UnitSpec("walk_in_cooler", "R-134a", set_f=36))

@@ -2,7 +2,7 @@ import pytest
 
 from kettle.judging import holds, problems, readings
 from kettle.judging.judge import judge
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FREEZER, REACH_IN, sound, unit_of
 
 PROPANE = UnitSpec(kind="reach_in_cooler", refrigerant="R-290", critical_charge_oz=4.9, set_f=38)

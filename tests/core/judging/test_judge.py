@@ -9,7 +9,7 @@ from kettle.judging.judge import judge
 from kettle.judging.network import network_of
 from kettle.judging.suspects import SHOWN_FROM
 from kettle.knowledge import causes, observations, refrigerants
-from kettle.knowledge.unit import KINDS, UnitSpec, resolve
+from kettle.knowledge.equipment import KINDS, UnitSpec, resolve
 from tests.core.judging.faults import COOLER, EARLY, FAULTS, FREEZER, HEALTHY, REACH_IN, sound, unit_of
 from tests.examples import at_most
 

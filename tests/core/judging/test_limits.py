@@ -15,7 +15,7 @@ from kettle.judging.network import Columns
 from kettle.judging.readings import work_out
 from kettle.judging.verdicts import on
 from kettle.knowledge import bands
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 
 COOLER = {"kind": "walk_in_cooler", "refrigerant": "R-448A", "set_f": 36.0, "differential_f": 3.0}
 FREEZER = {"kind": "walk_in_freezer", "refrigerant": "R-404A", "set_f": -5.0, "differential_f": 3.0}

@@ -11,8 +11,8 @@ from kettle.judging import mistakes
 from kettle.judging.judge import judge, suspect_of
 from kettle.judging.network import network_of
 from kettle.knowledge import causes, observations
+from kettle.knowledge.equipment import KINDS, UnitSpec, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import KINDS, UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FAULTS, FREEZER, REACH_IN, sound, unit_of
 from tests.core.judging.scoring import EXPECTED, judged
 from tests.examples import at_most

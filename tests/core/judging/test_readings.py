@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 
 from kettle.judging import readings
 from kettle.judging.judge import judge
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FREEZER, sound, unit_of
 
 

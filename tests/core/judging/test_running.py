@@ -6,7 +6,7 @@ from kettle.judging import holds, running
 from kettle.judging.judge import judge
 from kettle.judging.readings import work_out
 from kettle.knowledge import observations, refrigerants
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 
 FREEZER = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A", set_f=-5, phases=3, nameplate_v=230))
 WARM_AND_OFF = {"compressor": "off", "box_temp_f": 31.0}

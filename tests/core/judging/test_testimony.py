@@ -7,7 +7,7 @@ import pytest
 from kettle.judging.network import network_of
 from kettle.judging.testimony import HEARD, weighed
 from kettle.judging.testimony import Testimony as Said
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 
 NETWORK = network_of(resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-134a")), {"moment": "running", "outside": "mild"}, ())
 SOUND = next(row for row, members in enumerate(NETWORK.members) if not members)

@@ -5,7 +5,7 @@ import pytest
 from kettle.judging.judge import judge
 from kettle.knowledge import causes
 from kettle.knowledge.causes.noticed import NOTICED, told
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 
 COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A"))
 

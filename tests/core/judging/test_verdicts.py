@@ -3,7 +3,7 @@ import pytest
 from kettle.judging import readings, verdicts
 from kettle.judging.scale import push, scale
 from kettle.knowledge import bands
-from kettle.knowledge.unit import KINDS, UnitSpec, resolve
+from kettle.knowledge.equipment import KINDS, UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FREEZER, REACH_IN, sound, unit_of
 
 

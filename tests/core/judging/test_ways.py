@@ -15,7 +15,7 @@ from kettle.judging.network import network_of
 from kettle.judging.suspects import fold
 from kettle.judging.ways import HARDLY_ANEW, carried, seen_again
 from kettle.judging.weighing import first_and_again, worked_on
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 from tests.core.judging.faults import COOLER, unit_of
 
 UNIT = unit_of(COOLER)

@@ -5,10 +5,10 @@ from collections import Counter
 import pytest
 
 from kettle.knowledge import acts, anatomy, causes, observations
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.quantities import QUANTITIES
 from kettle.knowledge.said import NAMES, SAID
-from kettle.knowledge.unit import UnitSpec, resolve
 
 FREEZER = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A"))
 BOTTLE = resolve(UnitSpec(kind="bottle_cooler", refrigerant="R-290", critical_charge_oz=4.6))

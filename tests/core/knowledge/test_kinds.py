@@ -4,8 +4,8 @@ import pytest
 
 from kettle.judging import readings, verdicts
 from kettle.knowledge import bands
+from kettle.knowledge.equipment import KINDS, UnitSpec, builds_of, check_figure, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import KINDS, UnitSpec, builds_of, check_figure, resolve
 from kettle.plant.simulate import PRESETS
 
 # kind, refrigerant, SST, SCT, superheat coil, gain, subcooling, box, air or water in: each worked by hand from the bands.

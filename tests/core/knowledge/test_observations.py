@@ -3,10 +3,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kettle.knowledge import observations
+from kettle.knowledge.equipment import KINDS, UnitSpec, resolve
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import ShownUnits
 from kettle.knowledge.plausible import usual_range
-from kettle.knowledge.unit import KINDS, UnitSpec, resolve
-from kettle.knowledge.units import ShownUnits
 
 # Hold codes of the case format.
 HOLDS = {"iced_coil", "fans_not_running", "condenser_blocked", "condenser_fan_stopped", "settling", "glass_alone", "critical_charge"}

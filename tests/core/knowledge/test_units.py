@@ -4,7 +4,7 @@ from hypothesis import strategies as st
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import (
+from kettle.knowledge.measures import (
     MEASURES,
     SHOWN_CHOICES,
     TRADE,

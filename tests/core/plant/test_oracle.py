@@ -4,14 +4,14 @@ import pytest
 
 from kettle.judging.course import judge_course
 from kettle.knowledge import acts, observations
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import UnitSpec, resolve
 from kettle.plant import faults
-from kettle.plant.oracle import stand
-from kettle.plant.oracle.answers import ANSWERS
-from kettle.plant.oracle.rig import OWN_DOING
-from kettle.plant.oracle.seen import feel
-from kettle.plant.oracle.wired import Wired
+from kettle.plant.observer import stand
+from kettle.plant.observer.answers import ANSWERS
+from kettle.plant.observer.rig import OWN_DOING
+from kettle.plant.observer.seen import feel
+from kettle.plant.observer.wired import Wired
 from kettle.plant.simulate import PRESETS
 
 # What cannot be had of a unit that was not touched.

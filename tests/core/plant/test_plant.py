@@ -10,8 +10,8 @@ import pytest
 from kettle import case
 from kettle.__main__ import main
 from kettle.judging import readings, verdicts
+from kettle.knowledge.equipment import KINDS, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import KINDS, resolve
 from kettle.plant import circuit, faults
 from kettle.plant.air import humidity_at_saturation
 from kettle.plant.rows import SECTIONS, rows

@@ -7,11 +7,11 @@ from benchmarks.visit import Visit, entropy_bits
 from kettle.judging import running
 from kettle.judging.course import judge_course
 from kettle.knowledge import acts, bands, observations
+from kettle.knowledge.equipment import resolve
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import resolve
 from kettle.plant import faults
-from kettle.plant.oracle import stand
-from kettle.plant.oracle.rig import OWN_DOING
+from kettle.plant.observer import stand
+from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.simulate import PRESETS
 
 # Iced, dead, short-cycling, in the wrong weather, sound: one of each sort that the holds are about.

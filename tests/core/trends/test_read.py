@@ -5,8 +5,8 @@ import pytest
 
 from kettle.benches.trends import tiles
 from kettle.benches.trends.read import Program, read
-from kettle.knowledge.unit import UnitSpec, resolve
-from kettle.knowledge.units import MARKED, ShownUnits, worded
+from kettle.knowledge.equipment import UnitSpec, resolve
+from kettle.knowledge.measures import MARKED, ShownUnits, worded
 from kettle.plant import faults
 from kettle.trends import air, cycles, defrosts
 from kettle.trends.series import Trend, joined, pieces

@@ -6,8 +6,8 @@ import pytest
 from django.db import IntegrityError, connection
 from django.utils import timezone
 
+from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.unit import UnitSpec, resolve
 from tests.web.conftest import make_person
 from web.benches.defrost.actions.plan_defrosts import ask_plan
 from web.benches.defrost.actions.watch_defrost import end_watch, mark_watch, start_watch

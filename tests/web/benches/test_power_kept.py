@@ -5,7 +5,7 @@ from types import SimpleNamespace
 import pytest
 from django.urls import reverse
 
-from kettle.power.start_gear import usual
+from kettle.electrical.start_gear import usual
 from web.accounts.models import Member
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.open_call import open_call

@@ -7,7 +7,7 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.benches.valve.actions.turn_valve import turn_valve
 from web.logbook.actions.change_band import change_band
 from web.logbook.actions.hand_over import close_call

@@ -5,7 +5,7 @@ from datetime import timedelta
 from django.urls import reverse
 from django.utils import timezone
 
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.logbook.actions.change_setting import change_setting
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause

@@ -17,7 +17,7 @@ from django.utils import timezone
 from icalendar import Calendar
 from PIL import Image
 
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from tests.web.conftest import make_person
 from web.benches.defrost.actions.keep_program import keep_program
 from web.logbook.actions import people

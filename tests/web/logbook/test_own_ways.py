@@ -3,7 +3,7 @@
 import pytest
 from django.urls import reverse
 
-from kettle.knowledge.units import ShownUnits
+from kettle.knowledge.measures import ShownUnits
 from tests.web.round.test_read import enter
 from web.logbook.calls.judging import judge_call
 from web.logbook.models import BandChange, LogEntry, Reading

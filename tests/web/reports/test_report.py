@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from kettle.knowledge.errors import InputError
 from web.benches.defrost.actions.keep_program import keep_program
-from web.benches.power.actions.keep_measurement import keep_measurement
+from web.benches.electrical.actions.keep_measurement import keep_measurement
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.calls.judging import judge_call

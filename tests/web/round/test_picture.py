@@ -8,7 +8,7 @@ from django.template.loader import render_to_string
 from django.urls import reverse
 
 from kettle.knowledge import anatomy, observations
-from kettle.knowledge.unit import BUILDS, KINDS, UnitSpec, builds_of, resolve
+from kettle.knowledge.equipment import BUILDS, KINDS, UnitSpec, builds_of, resolve
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.logbook.actions.do_act import do_act
 from web.logbook.calls.judging import judge_call, told_of

@@ -3,7 +3,7 @@ import re
 import pytest
 from django.urls import reverse
 
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 from web.logbook.calls.judging import judge_call
 from web.logbook.models import LogEntry, Reading
 from web.round.drawing import CIRCUIT, TAG_HEIGHT

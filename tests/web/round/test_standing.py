@@ -3,7 +3,7 @@
 import pytest
 
 from web.round.standing import Standing
-from web.round.standing.parts import sheets_of
+from web.round.standing.sheets import sheets_of
 
 
 def state(call, slug):

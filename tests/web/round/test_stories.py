@@ -9,7 +9,7 @@ from django.utils import timezone
 
 from kettle.judging.course import Done, judge_course
 from kettle.knowledge import observations
-from kettle.knowledge.unit import UnitSpec, resolve
+from kettle.knowledge.equipment import UnitSpec, resolve
 from tests.core.judging.stories import STORIES
 from web.logbook.actions.open_call import open_call
 from web.logbook.actions.record_reading import record_reading

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST
 from kettle.benches.ice import map as ice
 from kettle.benches.ice import melt as core
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE, format_number, whole
+from kettle.knowledge.measures import TRADE, format_number, whole
 from web.benches.ice.actions import melt as actions
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.logbook.calls.ice_shown import Shown

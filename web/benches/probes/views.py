@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from web.accounts.access import shown_to
 from web.benches.probes.actions.take_probes import take_probes
 from web.links.probes import link

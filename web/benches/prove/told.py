@@ -4,7 +4,7 @@ from django.utils import timezone
 
 from kettle.benches.prove.beside import beside
 from kettle.benches.prove.proofs import leaving
-from kettle.knowledge.units import format_number, long_words
+from kettle.knowledge.measures import format_number, long_words
 from web.benches.prove.box import box_of
 from web.logbook.calls.judging import facts_by_stage, minutes_left, settling_until
 from web.logbook.trends import of_unit, read_by_hand

@@ -8,7 +8,7 @@ from django.utils import timezone
 
 from kettle.benches.trends.read import Program, read
 from kettle.knowledge.errors import InputError, Stopped
-from kettle.knowledge.units import MARKED
+from kettle.knowledge.measures import MARKED
 from kettle.trends.cycles import runs
 from kettle.trends.layout import Layout
 from web.logbook.models import DefrostProgram, TrendData, TrendLog

@@ -6,7 +6,7 @@ from django.urls import reverse
 from django.utils import timezone
 
 from kettle.benches.trends.tiles import drawn, tile
-from kettle.knowledge.units import format_percent, worded
+from kettle.knowledge.measures import format_percent, worded
 from kettle.trends.roles import ROLES
 from web.logbook.trends import life_marks, logs_of, of_unit, read_by_hand
 

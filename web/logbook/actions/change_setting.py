@@ -6,7 +6,7 @@ from django.utils import timezone
 
 from kettle.knowledge import observations, parameters
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.accounts.access import shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call

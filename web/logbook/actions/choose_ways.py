@@ -2,7 +2,7 @@
 
 from kettle.judging.schools import CHOICES as SCHOOLS
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import SHOWN_CHOICES
+from kettle.knowledge.measures import SHOWN_CHOICES
 from web.accounts.access import shop_of
 from web.logbook.actions import log
 from web.logbook.actions.acting import action

@@ -12,7 +12,7 @@ from kettle.benches.refrigerant.cylinders import TARE_LB, WATER_LB, may_go_in
 from kettle.benches.refrigerant.ledger import KINDS
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import OZ_PER_LB
+from kettle.knowledge.measures import OZ_PER_LB
 from web.accounts.access import require_same_shop, shop_of, shown_to
 from web.logbook import many_rows
 from web.logbook.actions import log

@@ -2,7 +2,7 @@
 
 from kettle.benches.sets import baseline
 from kettle.judging.readings import work_out
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.logbook.calls.judging import standing_readings, value_of
 from web.logbook.models import ReadingSet
 

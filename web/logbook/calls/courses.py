@@ -10,7 +10,7 @@ from kettle.call import kinds
 from kettle.call.stages import Staged
 from kettle.call.turns import turn_words
 from kettle.knowledge import acts
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.logbook.calls.record import record_of
 from web.logbook.models import Act, DefrostProgram, Melt, Placed, SettingChange, ValveTurn
 

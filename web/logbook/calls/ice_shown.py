@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from kettle.benches.ice import draw
 from kettle.benches.ice import map as ice
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 
 
 @dataclass

@@ -4,7 +4,7 @@ from django.utils import timezone
 
 from kettle.call import tell
 from kettle.knowledge import observations
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.logbook.calls.record import record_of
 
 

@@ -1,9 +1,9 @@
 """What was measured in the wiring of a unit: as the core takes it, and in words."""
 
 from kettle.call.carries import METER
-from kettle.knowledge.units import format_number, ohms_text
-from kettle.power.circuit import STATES
-from kettle.power.measure import Reading
+from kettle.electrical.circuit import STATES
+from kettle.electrical.measure import Reading
+from kettle.knowledge.measures import format_number, ohms_text
 
 # A meter that shows no way through is kept as so many Ω, the most it can be asked for.
 OPEN_OHM = METER["ohms"][0]

@@ -15,12 +15,12 @@ from django.utils import timezone
 from kettle.benches.defrost.program import ROLES, clock
 from kettle.call import Event, Record
 from kettle.call.hears import value_of
+from kettle.electrical.wiring import from_data
 from kettle.judging.coils import state_of
 from kettle.judging.readings import work_out
 from kettle.knowledge import refrigerants
+from kettle.knowledge.measures import TRADE
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.units import TRADE
-from kettle.power.wiring import from_data
 from web.logbook.calls.measured import ends, is_open, known
 from web.logbook.calls.quoted import quoted, within_limit
 from web.logbook.models import Call, Finding, Placed

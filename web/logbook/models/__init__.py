@@ -4,6 +4,7 @@ from web.logbook.models.calls import Call, Entry
 from web.logbook.models.controls import SwitchMoment
 from web.logbook.models.defrosts import ControllerTalk, DefrostPlan, DefrostProgram, DefrostWatch
 from web.logbook.models.devices import Device
+from web.logbook.models.electrical import Measurement, Placed, StartWiring
 from web.logbook.models.gas import ChangeStep, Cylinder, FirstStartReading, GasMove, LeakLook, StandingTest, VacuumReading
 from web.logbook.models.happened import Happened
 from web.logbook.models.headlines import Headline
@@ -11,7 +12,6 @@ from web.logbook.models.ice import IceDrawing, Melt
 from web.logbook.models.links import CustomerLink, Sticker
 from web.logbook.models.log import LogEntry
 from web.logbook.models.places import BandChange, OfShop, Site, Unit
-from web.logbook.models.power import Measurement, Placed, StartWiring
 from web.logbook.models.prove import BoxWatch, FollowUp, Outcome, ProofSeen
 from web.logbook.models.quotes import Quote, QuoteLine, QuoteSigned
 from web.logbook.models.records import (

@@ -5,9 +5,9 @@ from django.db import models
 from django.utils import timezone
 from django.utils.functional import cached_property
 
-from kettle.knowledge.unit import CHOICES, KINDS, UnitSpec, build_for, resolve
-from kettle.power.presets import circuit_of
-from kettle.power.wiring import from_data
+from kettle.electrical.presets import circuit_of
+from kettle.electrical.wiring import from_data
+from kettle.knowledge.equipment import CHOICES, KINDS, UnitSpec, build_for, resolve
 from web.accounts.models import Shop
 
 

@@ -8,8 +8,8 @@ from kettle.judging.evidence import quantity_name
 from kettle.judging.holds import ACTIONS
 from kettle.judging.scale import push
 from kettle.knowledge import causes
+from kettle.knowledge.measures import format_percent
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.units import format_percent
 
 register = template.Library()
 

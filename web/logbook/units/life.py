@@ -7,8 +7,8 @@ from django.urls import reverse
 from django.utils import timezone
 
 from kettle.knowledge import causes
+from kettle.knowledge.measures import worded
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.units import worded
 from web.logbook.calls.courses import HAS_ACTS, acts_of
 from web.logbook.models import FollowUp, GasMove, Placed, Quote, TrendLog
 

@@ -1,6 +1,6 @@
 """A unit's plate in words: what is known of it, or what is usual for the kind."""
 
-from kettle.knowledge.unit import CHOICES, LIMITS
+from kettle.knowledge.equipment import CHOICES, LIMITS
 
 WORDS = (
     ("metering", "Metering"),

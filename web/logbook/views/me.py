@@ -10,7 +10,7 @@ from django.views.decorators.http import require_http_methods, require_POST
 import kettle
 from kettle.judging.schools import CHOICES as SCHOOLS
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import SHOWN_CHOICES
+from kettle.knowledge.measures import SHOWN_CHOICES
 from web.accounts.access import shop_of
 from web.logbook.actions import choose_ways
 from web.logbook.actions.people import change_password

@@ -8,7 +8,7 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.quote.price import money
 from kettle.benches.refrigerant.ledger import METHODS
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.accounts.access import require_owner
 from web.logbook.actions import devices as device_actions
 from web.logbook.actions import people as people_actions

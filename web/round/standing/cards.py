@@ -4,8 +4,8 @@ from dataclasses import dataclass
 
 from kettle.judging import verdicts
 from kettle.judging.scale import scale
+from kettle.knowledge.measures import format_number
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.units import format_number
 
 # The quantities under the drawing, in their order.
 CARDS = ("superheat_evap_f", "superheat_comp_f", "td_f", "delta_t_f", "split_f", "subcooling_f", "amps_pct", "expected_head_psig")

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from kettle.judging.facts import Facts
 from kettle.knowledge import observations
 from kettle.knowledge.causes.usual import USUAL
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.logbook.calls.courses import acts_of
 from web.logbook.calls.judging import facts_by_stage
 from web.round.icemaps import IceMaps

@@ -1,7 +1,7 @@
 """The picture of a unit as it is built: each part says what the plate says of it, or what is usual."""
 
-from kettle.knowledge.unit import CHOICES, LIMITS
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.equipment import CHOICES, LIMITS
+from kettle.knowledge.measures import TRADE
 from web.logbook.units.plate import GROUPS, LEADS_TO
 from web.round.standing.picture import Picture, Shown
 

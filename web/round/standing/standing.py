@@ -14,10 +14,10 @@ from kettle.judging import running
 from kettle.judging.evidence import quantity_name
 from kettle.judging.siblings import together
 from kettle.knowledge import causes, observations
+from kettle.knowledge.equipment import CHOICES
+from kettle.knowledge.measures import TRADE, ShownUnits, format_percent
 from kettle.knowledge.parameters import PARAMETERS
 from kettle.knowledge.quantities import QUANTITIES
-from kettle.knowledge.unit import CHOICES
-from kettle.knowledge.units import TRADE, ShownUnits, format_percent
 from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.calls.baselines import baseline_of
 from web.logbook.calls.courses import acts_of

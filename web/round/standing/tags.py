@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 
 from kettle.judging.readings import RUNNING_ON
 from kettle.knowledge import observations, plausible
-from kettle.knowledge.units import TRADE, ShownUnits, format_number, vacuum_inhg
+from kettle.knowledge.measures import TRADE, ShownUnits, format_number, vacuum_inhg
 from web.logbook.calls.judging import value_of
 from web.round.drawing import Place
 from web.round.standing.fans import fans_of

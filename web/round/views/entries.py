@@ -9,13 +9,13 @@ from kettle.benches.ice.melt import must_come_first
 from kettle.judging.readings import IMPLIED
 from kettle.knowledge import anatomy, observations
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
 from web.logbook.calls.holds import action_of
 from web.logbook.calls.record import entries
 from web.round.drawing import BY_STOP
-from web.round.standing.parts import sheets_of
+from web.round.standing.sheets import sheets_of
 from web.round.standing.taken import BY_THEIR_BENCH
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, frame, standing_of

@@ -9,12 +9,12 @@ from kettle.judging.holds import ACTIONS
 from kettle.judging.schools import in_order, steps
 from kettle.knowledge import causes, observations
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import format_percent
+from kettle.knowledge.measures import format_percent
 from web.logbook.actions.name_cause import name_cause
 from web.logbook.actions.override_hold import override_hold
 from web.logbook.calls.holds import taken_on
 from web.logbook.calls.judging import judge_call
-from web.round.standing.parts import against
+from web.round.standing.sheets import against
 from web.round.stops import STOPS
 from web.round.views.pages import call_of, standing_of
 

@@ -9,7 +9,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.noting import LONGEST, hear
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.keep_happened import keep_happened
 from web.logbook.actions.record_reading import record_reading

@@ -4,18 +4,18 @@ from django.db.models import Exists, OuterRef
 from django.shortcuts import get_object_or_404, render
 
 from kettle.call import cures
+from kettle.electrical.finds import leads_of
 from kettle.judging.schools import steps
 from kettle.judging.suspects import Suspect
 from kettle.knowledge import observations
-from kettle.knowledge.units import whole
-from kettle.power.finds import leads_of
+from kettle.knowledge.measures import whole
 from web.logbook.actions.undo_entry import last_reading
 from web.logbook.calls.controller_talks import in_service
 from web.logbook.calls.courses import HAS_ACTS
 from web.logbook.models import Call, ControllerTalk
 from web.round import registry
 from web.round.standing import Standing
-from web.round.standing.parts import against
+from web.round.standing.sheets import against
 from web.round.stops import BY_SLUG
 
 

@@ -12,7 +12,7 @@ from kettle.knowledge.errors import InputError
 from web.logbook.actions.do_act import Held, do_act
 from web.logbook.actions.keep_happened import keep_happened
 from web.round.icemaps import painting
-from web.round.standing.parts import against, areas_of, sheets_of
+from web.round.standing.sheets import against, areas_of, sheets_of
 from web.round.standing.taken import taken_on_call
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, frame, standing_of

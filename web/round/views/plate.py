@@ -6,8 +6,8 @@ from django.shortcuts import render
 from django.views.decorators.http import require_safe
 
 from kettle.knowledge import refrigerants
+from kettle.knowledge.equipment import CHOICES, KINDS, LIMITS, UnitSpec, check_choice, check_figure, resolve
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import CHOICES, KINDS, LIMITS, UnitSpec, check_choice, check_figure, resolve
 from web.accounts.access import shown_to
 from web.round.standing.plate_picture import PlatePicture
 

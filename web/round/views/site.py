@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge.cautions import words as caution_words
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.logbook.actions.add_photo import add_photo as keep_photo
 from web.logbook.actions.check_in import INTERVALS_MIN, check_in
 from web.logbook.actions.hand_over import write_hand_over

@@ -5,7 +5,7 @@ from datetime import timedelta
 from kettle.benches.charge.missing import went_in_oz
 from kettle.knowledge import observations
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from web.accounts.access import shown_to
 from web.benches.charge.actions.weigh import LONGEST_CYLINDER, READ_AFTER
 from web.logbook.actions import log

@@ -3,7 +3,7 @@
 from kettle.benches.charge import receiver, winter
 from kettle.benches.charge.missing import usual_charge_oz
 from kettle.knowledge.errors import FieldErrors
-from kettle.knowledge.units import OZ_PER_LB
+from kettle.knowledge.measures import OZ_PER_LB
 
 USUAL_HELD_F, USUAL_SPLIT_F, USUAL_COLD_F = 80.0, 20.0, 0.0
 WISHES = ("rest_psig", "pipe_f", "volume_ft3", "tube_ft", "bore_in", "summer_lb", "split_f", "held_f", "ambient_f", "summer_level",

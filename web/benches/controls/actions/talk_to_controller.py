@@ -1,8 +1,8 @@
 """Read a controller's settings into a call, and write some of them; only what was read back counts as written."""
 
 from kettle.benches.controls.registers import REGISTERS, alarm_seen, not_this_unit
+from kettle.knowledge.equipment import CHOICES
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import CHOICES
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, outside, require_open

@@ -1,7 +1,7 @@
 """Tap the starts and stops of a compressor while a pressure control is watched."""
 
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from web.accounts.access import shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call

@@ -4,8 +4,8 @@ from django.shortcuts import get_object_or_404, render
 from django.views.decorators.http import require_safe
 
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.measures import TRADE
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.units import TRADE
 from web.accounts.access import shown_to
 from web.logbook.models import Unit
 from web.logbook.units.labels import settings_left

@@ -7,8 +7,8 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.controls.registers import LIVE, OF_DAY, REGISTERS, alarms_of, checks, program_settings, starts_of
 from kettle.benches.defrost.program import ROLES, times
+from kettle.knowledge.equipment import CHOICES
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.unit import CHOICES
 from web.accounts.access import shown_to
 from web.benches.controls.actions import talk_to_controller as actions
 from web.benches.defrost import planning

@@ -11,8 +11,8 @@ from kettle.benches.controls.drawing import drawn
 from kettle.benches.controls.predict import by_setting, stops_early
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.measures import TRADE
 from kettle.knowledge.parameters import PARAMETERS
-from kettle.knowledge.units import TRADE
 from web.benches.controls.actions.keep_days import DAYS, keep_days
 from web.benches.controls.actions.keep_switch import keep_switch
 from web.benches.controls.views.alarms import alarms_context

@@ -4,8 +4,8 @@ from datetime import timedelta
 
 from django.utils import timezone
 
+from kettle.knowledge.equipment import LIMITS
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.unit import LIMITS
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, on_call

@@ -7,7 +7,7 @@ from django.utils import timezone
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, on_call, require_open

@@ -2,7 +2,7 @@
 
 from kettle.benches.defrost.edit import over
 from kettle.benches.defrost.program import HEATED, OWN, Program, times
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from web.benches.defrost import planning
 from web.logbook.models.defrosts import AT_WORK
 

@@ -11,7 +11,7 @@ from kettle.knowledge import observations
 from kettle.knowledge.bands import default_band
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from web.benches.defrost import planning
 from web.benches.defrost.actions import watch_defrost as actions
 from web.round.views.pages import call_of, frame, standing_of

@@ -7,7 +7,7 @@ from django.utils import timezone
 from kettle.benches.prove.proofs import KINDS
 from kettle.benches.prove.stock import STOCK
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, on_call, require_open

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_http_methods, require_POST, req
 from kettle.benches.quote.price import KINDS, money
 from kettle.benches.quote.propose import OPTIONS
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.benches.quote.actions import quoting
 from web.benches.quote.proposing import proposed_for
 from web.logbook.actions.price_terms import set_limit

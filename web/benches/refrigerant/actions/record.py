@@ -10,7 +10,7 @@ from kettle.benches.refrigerant.cylinders import came_out, lb, limit_lb, room
 from kettle.benches.refrigerant.nitrogen import stood
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from web.accounts.access import shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call

@@ -11,7 +11,7 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.refrigerant import cylinders, ledger
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.accounts.access import shop_of, shown_to
 from web.logbook.actions.gas import BY_HAND, CSV_COLUMNS, counter_move, import_moves, keep_cylinder, keep_move
 from web.logbook.csv_lines import lines

@@ -2,7 +2,7 @@
 
 from kettle.benches.refrigerant import leaks
 from kettle.benches.refrigerant.drawing import SPOTS
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.benches.refrigerant.actions.record import looks_of, readings_of
 
 MARKS = {"": "", "no": "–", "signal": "△", "twice": "▲", "bubbles": "●"}

@@ -9,7 +9,7 @@ from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.call import tell
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.accounts.access import shown_to
 from web.logbook.actions.links import end_customer_link, give_customer_link
 from web.logbook.calls.quoted import for_the_customer, quoted

@@ -12,7 +12,7 @@ from kettle.benches.quote.price import money, quantity_words
 from kettle.benches.quote.van import proposed
 from kettle.benches.report.times import FOLLOWS, MARKS, SPENT, Day, spent
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from web.benches.report.actions.mark_time import mark_time
 from web.logbook.actions.undo_entry import undo_entry
 from web.logbook.calls.courses import acts_of

@@ -6,7 +6,7 @@ from django.utils import timezone
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.accounts.access import require_same_shop
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.record_reading import record_reading

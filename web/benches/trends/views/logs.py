@@ -5,7 +5,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge.errors import FieldErrors, InputError
-from kettle.knowledge.units import format_number
+from kettle.knowledge.measures import format_number
 from kettle.trends.clock import CLOCKS
 from kettle.trends.roles import ROLES, units_for
 from web.benches.trends import reading

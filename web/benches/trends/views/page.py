@@ -8,7 +8,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import whole
+from kettle.knowledge.measures import whole
 from web.accounts.access import shown_to
 from web.benches.trends.actions.take_findings import take_findings
 from web.benches.trends.shown import chart_of, findings_of, tile_of

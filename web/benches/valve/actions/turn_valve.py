@@ -2,7 +2,7 @@
 
 from kettle.benches.valve import adjust
 from kettle.knowledge.errors import InputError
-from kettle.knowledge.units import TRADE
+from kettle.knowledge.measures import TRADE
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
 from web.logbook.actions.reasons import LONGEST, is_said

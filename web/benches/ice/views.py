@@ -11,6 +11,7 @@ from kettle.knowledge.measures import TRADE, format_number, whole
 from web.benches.ice.actions import melt as actions
 from web.benches.ice.actions.keep_ice_map import keep_ice_map
 from web.logbook.calls.ice_shown import Shown
+from web.logbook.refusals import refusals_said
 from web.round.icemaps import painting
 from web.round.photos import photo_context
 from web.round.views.pages import call_of, show, standing_of
@@ -148,7 +149,7 @@ def start_melt(request, number):
     """Record that melting began; refused while something must come first."""
     call = call_of(request, number)
     standing = standing_of(request, call)
-    try:
+    with refusals_said(request):
         method = core.METHODS.get(request.POST.get("method", ""))
         if method is None:
             raise InputError("Method: choose one of the list")
@@ -156,9 +157,6 @@ def start_melt(request, number):
         supply, coil_place = request.POST.get("supply", SUPPLY), request.POST.get("coil_place", COIL_PLACE)
         plan = core.plan(method, facts, standing.ice.mass_lb() or (0.0, 0.0), call.unit.face_ft2, supply, coil_place)
         actions.start_melt(request.user, call, facts, plan, request.POST.get("way_out", ""))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"{method.label}: started.")
     return redirect("stop", number=number, stop="melt")
 
@@ -176,10 +174,8 @@ def resume_melt(request, number):
 
 
 def _clock(request, number, act):
-    try:
+    with refusals_said(request):
         act(request.user, call_of(request, number))
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("stop", number=number, stop="melt")
 
 

@@ -1,15 +1,14 @@
 """Sets of readings: kept, and lined up side by side."""
 
-from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.sets import baseline
-from kettle.knowledge.errors import InputError
 from web.benches.sets.actions.keep_set import keep_set as keep
 from web.logbook.calls.baselines import baseline_of, facts_of, simulated_in
 from web.logbook.calls.courses import INSTANT, stage_at
 from web.logbook.calls.judging import facts_by_stage
+from web.logbook.refusals import refusals_said
 from web.round.standing.taken import AS_FOUND
 from web.round.views.pages import call_of, frame, standing_of
 
@@ -18,10 +17,8 @@ from web.round.views.pages import call_of, frame, standing_of
 def keep_set(request, number):
     """Keep what stands now as a set."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         keep(request.user, call, request.POST.get("label", ""), request.POST.get("good") == "yes")
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("sets", number=number)
 
 

@@ -9,6 +9,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.logbook.actions import promise as acting
 from web.logbook.calls.calendars import calendar_of
 from web.logbook.models import FollowUp
+from web.logbook.refusals import refusals_said
 from web.logbook.sent import back, call_of
 
 
@@ -16,10 +17,8 @@ from web.logbook.sent import back, call_of
 def done(request, pk):
     """It was looked at."""
     found = get_object_or_404(FollowUp.objects.for_user(request.user), pk=pk)
-    try:
+    with refusals_said(request):
         acting.keep_promise(request.user, found, call_of(request))
-    except InputError as error:
-        messages.error(request, str(error))
     return back(request)
 
 

@@ -15,6 +15,7 @@ from web.logbook.actions import people as people_actions
 from web.logbook.actions.leak_limit import set_leak_limit
 from web.logbook.actions.price_terms import DAY, MONEY, PERCENT, set_terms
 from web.logbook.models import Call, Device
+from web.logbook.refusals import refusals_said
 
 LINES_A_PAGE = 50
 
@@ -60,7 +61,7 @@ def add_person(request):
         owner = bool(typed.get("owner"))
         person, password = people_actions.add_person(request.user, typed.get("login", ""), typed.get("full_name", ""), owner)
     except InputError as error:
-        return _page(request, typed=typed, errors=error.by_field if isinstance(error, FieldErrors) else {"login": str(error)})
+        return _page(request, typed=typed, errors=error.beside("login"))
     return _page(request, handed=(person, password))
 
 
@@ -68,7 +69,7 @@ def add_person(request):
 def change_person(request, pk, what):
     """Close or re-open a log-in, give a new password, or put somebody down for live work."""
     member = get_object_or_404(require_owner(request.user).members.select_related("user"), pk=pk)
-    try:
+    with refusals_said(request):
         if what == "password":
             return _page(request, handed=(member.user, people_actions.reset_password(request.user, member)))
         act = {
@@ -78,8 +79,6 @@ def change_person(request, pk, what):
             "no-live": people_actions.bar_live_work,
         }[what]
         act(request.user, member)
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("shop")
 
 
@@ -145,8 +144,6 @@ def choose_device(request, number, kind):
     call = get_object_or_404(Call.objects.for_user(request.user).select_related("unit"), number=number)
     asked = whole(request.POST.get("device", ""), 1, 10**12)
     device = get_object_or_404(Device.objects.for_user(request.user), pk=asked) if asked else None
-    try:
+    with refusals_said(request):
         device_actions.choose_device(request.user, call.unit, kind, device)
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect(kind, number=number)

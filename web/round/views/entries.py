@@ -14,6 +14,7 @@ from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
 from web.logbook.calls.holds import action_of
 from web.logbook.calls.record import entries
+from web.logbook.refusals import refusals_said
 from web.round.drawing import BY_STOP
 from web.round.standing.sheets import sheets_of
 from web.round.standing.taken import BY_THEIR_BENCH
@@ -53,10 +54,8 @@ def undo(request, number):
     reading = call.readings.filter(pk=asked).first() if asked else last_reading(call, request.user)
     if reading is None or (reading.by_id != request.user.pk and not theirs):
         return changed(request, number, "", {}, before=before)
-    try:
+    with refusals_said(request):
         undo_entry(request.user, reading)
-    except InputError as error:
-        messages.error(request, str(error))
     return changed(request, number, reading.key, {}, before=before, from_undo=True)
 
 
@@ -120,10 +119,8 @@ def take_back(request, number, what, pk):
     relation = "readingsets" if what == "set" else entries().get(AS_REFERRED.get(what, what))
     if relation is None or what in BY_THEIR_BENCH:
         raise Http404
-    try:
+    with refusals_said(request):
         undo_entry(request.user, get_object_or_404(getattr(call, relation), pk=pk))
-    except InputError as error:
-        messages.error(request, str(error))
     back = request.POST.get("back", "")
     if back in anatomy.PARTS:
         return redirect("part", number=number, code=back)

@@ -14,6 +14,7 @@ from web.logbook.actions.name_cause import name_cause
 from web.logbook.actions.override_hold import override_hold
 from web.logbook.calls.holds import taken_on
 from web.logbook.calls.judging import judge_call
+from web.logbook.refusals import refusals_said
 from web.round.standing.sheets import against
 from web.round.stops import STOPS
 from web.round.views.pages import call_of, standing_of
@@ -113,13 +114,10 @@ def _what_if(request, standing):
 def override(request, number):
     """Take on what a hold blocks, with a reason."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         override_hold(
             request.user, call, standing_of(request, call).judgement, request.POST.get("action", ""), request.POST.get("reason", "")
         )
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "Taken on, with your reason. It is in the report.")
     return redirect("stop", number=number, stop="judge")
 
@@ -128,13 +126,10 @@ def override(request, number):
 def found(request, number):
     """Say what the cause was found to be."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         standing = standing_of(request, call)
         coil = standing.coil if standing.unit.evaporators > 1 else None
         name_cause(request.user, call, [code for code in request.POST.get("causes", "").split("+") if code], coil)
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "Kept as found. It counts at the next visit.")
     return redirect("stop", number=number, stop="judge")
 

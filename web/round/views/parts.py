@@ -11,6 +11,7 @@ from kettle.knowledge import acts, anatomy, cautions
 from kettle.knowledge.errors import InputError
 from web.logbook.actions.do_act import Held, do_act
 from web.logbook.actions.keep_happened import keep_happened
+from web.logbook.refusals import refusals_said
 from web.round.icemaps import painting
 from web.round.standing.sheets import against, areas_of, sheets_of
 from web.round.standing.taken import taken_on_call
@@ -120,10 +121,8 @@ def looked(request, number):
     if part_code not in anatomy.PARTS or not anatomy.get(part_code).exists_on(standing.unit):
         raise Http404
     coil = standing.coil if standing.unit.evaporators > 1 else None
-    try:
+    with refusals_said(request):
         keep_happened(request.user, call, "looked", {"part": part_code, "state": request.POST.get("state", "")}, coil)
-    except InputError as error:
-        messages.error(request, str(error))
     back = request.POST.get("back", "")
     if back in BY_SLUG:
         return redirect(reverse("stop", args=[number, back]) + (f"?part={part_code}" if back == "arrive" else ""))

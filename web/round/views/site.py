@@ -14,6 +14,7 @@ from web.logbook.actions.hand_over import write_hand_over
 from web.logbook.actions.note_sibling import note_sibling
 from web.logbook.merging import shown_by
 from web.logbook.models import Unit
+from web.logbook.refusals import refusals_said
 from web.round.photos import photo_context
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of
@@ -52,10 +53,8 @@ def check_in_view(request, number):
     """Say that all is well, at a chosen interval."""
     call = call_of(request, number)
     minutes = request.POST.get("minutes", "")
-    try:
+    with refusals_said(request):
         check_in(request.user, call, whole(minutes, 0, 999))
-    except InputError as error:
-        messages.error(request, str(error))
     stop = BY_SLUG.get(request.POST.get("stop"), BY_SLUG["arrive"])
     return redirect("stop", number=number, stop=stop.slug)
 
@@ -65,10 +64,8 @@ def sibling(request, number, pk):
     """Record how another box on the plant was found."""
     call = call_of(request, number)
     unit = get_object_or_404(Unit.objects.for_user(request.user), pk=pk)
-    try:
+    with refusals_said(request):
         note_sibling(request.user, call, unit, request.POST.get("state", ""))
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("stop", number=number, stop="arrive")
 
 
@@ -78,11 +75,8 @@ def add_photo(request, number):
     call = call_of(request, number)
     kind, _, name = request.POST.get("of", "").partition(":")
     of = {kind: name} if kind in ("stop", "place") else {}
-    try:
+    with refusals_said(request):
         keep_photo(request.user, call, request.FILES.get("photo"), caption=request.POST.get("caption", ""), **of)
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "The photo is kept.")
     return redirect("stop", number=number, stop="melt" if request.POST.get("stop") == "melt" else "arrive")
 

@@ -5,9 +5,10 @@ from django.http import Http404
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.errors import InputError
 from web.logbook.actions import hand_over
 from web.logbook.merging import shown_by
+from web.logbook.refusals import refusals_said
 from web.round.stops import BY_SLUG
 from web.round.views.pages import call_of, show, standing_of, to_do
 
@@ -46,7 +47,7 @@ def _hand_over(request, call):
     try:
         hand_over.write_hand_over(request.user, call, request.POST, shown_by(request.POST))
     except InputError as error:
-        errors = error.by_field if isinstance(error, FieldErrors) else {"found": str(error)}
+        errors = error.beside("found")
         return show(request, call, "hand-over", typed=request.POST, errors=errors)
     messages.success(request, "Kept.")
     return redirect("stop", number=call.number, stop="hand-over")
@@ -56,10 +57,8 @@ def _hand_over(request, call):
 def answer(request, number):
     """Answer one thing that is left so, or ask it again."""
     call, typed = call_of(request, number), request.POST
-    try:
+    with refusals_said(request):
         hand_over.answer_doubt(request.user, call, typed.get("key", ""), typed.get("answer", ""))
-    except InputError as error:
-        messages.error(request, str(error))
     back = redirect("stop", number=number, stop="hand-over")
     back["Location"] += "#leaving"
     return back

@@ -16,6 +16,7 @@ from web.benches.defrost.actions.keep_program import keep_program
 from web.links.controller import link
 from web.logbook.actions.devices import devices_of
 from web.logbook.calls.controller_talks import in_service, last_read
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, frame, standing_of
 
 SERVICE = {"service": 1.0, "leave": 0.0}
@@ -86,11 +87,8 @@ def controller(request, number):
 def read(request, number):
     """Read all settings."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         actions.read_controller(request.user, call, _link(call))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "All settings are read and kept as they were found.")
     return redirect("controller", number=number)
 
@@ -118,14 +116,12 @@ def write(request, number):
     """Write the program as left, and read everything back."""
     call = call_of(request, number)
     left = planning.kept_programs(call).get("left")
-    try:
+    with refusals_said(request):
         if left is None:
             raise InputError("Keep a program as left first")
         if not in_service(call):
             raise InputError("Put the controller in service mode first: it takes no writes outside it")
         _write(request, call, program_settings(tuple(left.starts), left.figures))
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("controller", number=number)
 
 
@@ -135,10 +131,8 @@ def service(request, number, what):
     if what not in SERVICE:
         raise Http404
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         _write(request, call, {"service_mode": SERVICE[what]})
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("controller", number=number)
 
 

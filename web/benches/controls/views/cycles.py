@@ -2,7 +2,6 @@
 
 from datetime import timedelta
 
-from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -16,6 +15,7 @@ from web.benches.controls.actions.watch_cycles import hear_cycles, tap
 from web.benches.controls.views.sums import Asked
 from web.links import controller, probes
 from web.logbook.actions.undo_entry import undo_entry
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, standing_of
 
 
@@ -97,10 +97,8 @@ def hear(request, number):
 def tapped(request, number, what):
     """A start or a stop, tapped as it happens."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         tap(request.user, call, what, request.POST)
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect(f"{reverse('controls', args=[number])}#cycles")
 
 

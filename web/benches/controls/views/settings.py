@@ -39,7 +39,7 @@ def setting(request, number):
             typed.get("why", ""),
         )
     except InputError as error:
-        errors = error.by_field if isinstance(error, FieldErrors) else {"parameter": str(error)}
+        errors = error.beside("parameter")
         return show(request, call, "correct", typed_setting=typed, setting_errors=errors)
     messages.success(request, "Setting recorded as found and as left.")
     return redirect("stop", number=number, stop="correct")

@@ -19,6 +19,7 @@ from web.benches.controls.views.alarms import alarms_context
 from web.benches.controls.views.cycles import cycles_context, wanted_air
 from web.benches.controls.views.sums import USUAL_DAY_F, Asked, does, sums, year_of_site
 from web.logbook.actions.record_reading import record_reading
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, frame, standing_of
 from web.round.wishes import remembered
 
@@ -194,10 +195,7 @@ def days(request, number):
 def exchanged(request, number):
     """Keep that a probe sits in another's role, as it was found by warming one."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         record_reading(request.user, call, "circuit_extra", "probe_wrong_role")
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "Kept: a probe in the wrong role.")
     return redirect(f"{reverse('controls', args=[number])}#warmed")

@@ -12,6 +12,7 @@ from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_hours import keep_hours
 from web.benches.defrost.actions.keep_program import keep_program
 from web.benches.defrost.views import plans
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, show, standing_of
 
 SIDES = (("found", "As found"), ("left", "As left"))
@@ -164,12 +165,9 @@ def hours(request, number):
     """Keep the hours of the site."""
     call = call_of(request, number)
     posted = request.POST
-    try:
+    with refusals_said(request):
         if call.unit.site is None:
             raise InputError("Hours belong to a site: keep the quick look on one first")
         keep_hours(request.user, call.unit.site, posted.get("opens", ""), posted.get("closes", ""), posted.get("deliveries", ""))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "The hours of the site are kept.")
     return redirect("stop", number=number, stop="programs")

@@ -14,6 +14,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.measures import format_number
 from web.benches.defrost import planning
 from web.benches.defrost.actions import watch_defrost as actions
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, frame, standing_of
 
 CHOICES = ("defrost_ended_by", "coil_after_defrost", "compressor_in_defrost", "fans_in_defrost", "drain")
@@ -92,10 +93,8 @@ def start(request, number):
     """Begin to watch a defrost that starts now."""
     call = call_of(request, number)
     program, spans = _expected(call, standing_of(request, call))
-    try:
+    with refusals_said(request):
         actions.start_watch(request.user, call, program, spans)
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("watch", number=number)
 
 
@@ -107,10 +106,8 @@ def _running(call):
 def mark(request, number, mark):
     """A milestone was reached now."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         actions.mark_watch(request.user, _running(call), mark)
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("watch", number=number)
 
 
@@ -149,7 +146,7 @@ def enter(request, number):
         entered = actions.enter_watch(request.user, call, programs, request.POST)
     except InputError as error:
         standing = standing_of(request, call)
-        errors = error.by_field if isinstance(error, FieldErrors) else {"ended_after": str(error)}
+        errors = error.beside("ended_after")
         context = _context(request, call, standing, request.POST, errors)
         return render(request, "defrost/watch.html", frame(request, call, "programs", standing) | context)
     messages.success(request, _kept(entered))

@@ -16,6 +16,7 @@ from web.benches.electrical.views.page import state_asked
 from web.logbook.actions.place import OUTPUT_TICKS, move_output, place, take_away
 from web.logbook.actions.undo_entry import undo_entry
 from web.logbook.models import Placed
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, show, standing_of
 
 
@@ -84,10 +85,8 @@ def wiring(request, number):
 def without(request, number, part):
     """Say that a part is not on this unit, or that it is after all."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         (put_back if request.POST.get("back") else drop_part)(request.user, call, part)
-    except InputError as error:
-        messages.error(request, str(error))
     return _back(number)
 
 
@@ -95,13 +94,11 @@ def without(request, number, part):
 def wire(request, number):
     """Keep a wire that was found between two points, or take a drawn one away."""
     call, typed = call_of(request, number), request.POST
-    try:
+    with refusals_said(request):
         if typed.get("gone"):
             take_wire(request.user, call, typed["gone"])
         else:
             draw_wire(request.user, call, typed.get("one", ""), typed.get("other", ""))
-    except InputError as error:
-        messages.error(request, str(error))
     return _back(number, "circuit")
 
 
@@ -110,11 +107,8 @@ def start_wires(request, number, which):
     """Keep the wires of the start gear as they were tapped, or say what cannot be a wire."""
     call = call_of(request, number)
     wires = [text.split("-") for text in request.POST.get("wires", "").split(",") if text]
-    try:
+    with refusals_said(request):
         keep_start_wiring(request.user, call, which, wires)
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "Wires kept.")
     return _back(number, "start-gear")
 
@@ -133,11 +127,8 @@ def start_sheet(request, number):
 def put_there(request, number):
     """Put on record what was put on the unit."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         kept = place(request.user, call, request.POST.get("what", ""), request.POST.get("where", ""))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"{kept}: on record as still there.")
     return _to(request, number)
 
@@ -147,11 +138,8 @@ def gone(request, number, pk):
     """Say that something is gone."""
     call = call_of(request, number)
     placed = get_object_or_404(Placed.objects.filter(call__unit=call.unit_id, undone_at=None), pk=pk)
-    try:
+    with refusals_said(request):
         take_away(request.user, placed, call)
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"{placed}: gone.")
     return _to(request, number)
 

@@ -11,12 +11,12 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.prove.held import Case, record
 from kettle.knowledge import causes
 from kettle.knowledge.acts import ACTS
-from kettle.knowledge.errors import InputError
 from web.accounts.access import shop_of
 from web.accounts.models import Member
 from web.logbook.actions.outcomes import answer_outcome
 from web.logbook.calls.outcomes import reminders_of
 from web.logbook.models import Call, Outcome
+from web.logbook.refusals import refusals_said
 from web.logbook.sent import back
 
 MOST_ROWS = 12
@@ -37,11 +37,8 @@ def held(request, number, answer):
     """Whether what was done on a call held."""
     call = get_object_or_404(Call.objects.for_user(request.user), number=number)
     outcome = get_object_or_404(Outcome, call=call)
-    try:
+    with refusals_said(request):
         answer_outcome(request.user, outcome, answer)
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"{call}: {outcome.get_answer_display()}. It counts in the shop's record.")
     return back(request)
 

@@ -14,6 +14,7 @@ from web.benches.prove.told import told_of
 from web.benches.trends.shown import chart_of, findings_of
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.models import BoxWatch
+from web.logbook.refusals import refusals_said
 from web.logbook.trends import logs_of
 from web.round.views.pages import call_of, show, standing_of
 
@@ -101,11 +102,8 @@ def _moment(call, text):
 def remind(request, number):
     """Be reminded of the box."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         found = watch_box.remind(request.user, call, request.POST.get("minutes", ""))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"You will be reminded at {found.remind_at.astimezone():%H:%M}, on Board and wherever you are in here.")
     return _back(number, "#box")
 
@@ -122,8 +120,6 @@ def reminded(request, number, pk):
 def proof(request, number, code):
     """A proof, seen."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         watch_box.see_proof(request.user, call, code)
-    except InputError as error:
-        messages.error(request, str(error))
     return _back(number, "#proofs")

@@ -13,6 +13,7 @@ from web.benches.quote.proposing import proposed_for
 from web.logbook.actions.price_terms import set_limit
 from web.logbook.calls.quoted import quoted, within_limit
 from web.logbook.models import Quote, QuoteLine
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, frame, standing_of
 
 LOOKED_AT, NAMES = 60, 4
@@ -57,11 +58,8 @@ def _limit(site):
 def take(request, number):
     """Take what the core proposes."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         made = quoting.take_lines(request.user, call, proposed_for(call, standing_of(request, call)))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"{made} lines. Prices of parts are yours to say.")
     return redirect("quote", number=number)
 
@@ -93,10 +91,8 @@ def photos(request, number):
     """Which photos the quote shows."""
     call = call_of(request, number)
     keys = [pk for pk in (whole(text, 1, 10**12) for text in request.POST.getlist("photo")) if pk]
-    try:
+    with refusals_said(request):
         quoting.show_photos(request.user, call, keys)
-    except InputError as error:
-        messages.error(request, str(error))
     return redirect("quote", number=number)
 
 
@@ -122,7 +118,7 @@ def decide(request, number):
             quoting.answer_quote(request.user, call, answers, typed.get("name", ""), typed.get("signature", ""),
                                  typed.get("seen", ""))  # fmt: skip
         except InputError as error:
-            wrong = error.by_field if isinstance(error, FieldErrors) else {"lines": str(error)}
+            wrong = error.beside("lines")
             call = call_of(request, number)
         else:
             messages.success(request, "Answered and signed. What was declined is remembered with the unit.")

@@ -9,6 +9,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from web.benches.quote.actions import stock
 from web.logbook.calls.courses import acts_of
 from web.logbook.models import VanPart
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, show
 
 FIELDS = (("what", "What", True), ("carried", "In the van", False), ("wanted", "Should be", False), ("price", "Price of one", False))
@@ -88,10 +89,8 @@ def use(request, number):
 def take_back(request, number, pk):
     """A part was not used after all."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         stock.take_part_back(request.user, get_object_or_404(call.partuseds, pk=pk))
-    except InputError as error:
-        messages.error(request, str(error))
     return _back(number)
 
 

@@ -14,6 +14,7 @@ from web.benches.refrigerant.actions.first_start import keep_first_start, keep_l
 from web.benches.refrigerant.views.bench import show_bench, told_by_gauge
 from web.benches.refrigerant.views.machine import LINE
 from web.logbook.actions.undo_entry import undo_entry
+from web.logbook.refusals import refusals_said
 from web.round.asked import Asked
 from web.round.views.pages import call_of, standing_of
 
@@ -43,7 +44,7 @@ def microns(request, number):
     try:
         record.keep_microns(request.user, call, request.POST.get("microns", ""), request.POST.get("pump") != "off")
     except InputError as error:
-        wrong = error.by_field if isinstance(error, FieldErrors) else {"microns": str(error)}
+        wrong = error.beside("microns")
         return show_bench(request, call, typed=request.POST, wrong=wrong)
     return _back(number, "evacuation")
 
@@ -52,11 +53,8 @@ def microns(request, number):
 def told_microns(request, number):
     """Keep what the vacuum gauge told by itself, with the pump running or shut off since."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         kept = record.keep_told(request.user, call, told_by_gauge(call), request.POST.get("pump") != "off", str(call.unit.probes))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"{kept} readings of the gauge kept.")
     return _back(number, "evacuation")
 
@@ -65,10 +63,8 @@ def told_microns(request, number):
 def undo_microns(request, number, pk):
     """Take a reading of the vacuum gauge back."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         undo_entry(request.user, get_object_or_404(call.vacuumreadings, pk=pk))
-    except InputError as error:
-        messages.error(request, str(error))
     return _back(number, "evacuation")
 
 
@@ -76,11 +72,8 @@ def undo_microns(request, number, pk):
 def another(request, number):
     """It runs on another refrigerant from now on."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         kept = change_refrigerant(request.user, call, request.POST.get("to", ""))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"On record: it runs on {kept.data['to']} from now on.")
     return _back(number, "other")
 
@@ -92,7 +85,7 @@ def nitrogen(request, number):
     try:
         record.keep_test(request.user, call, request.POST)
     except InputError as error:
-        wrong = error.by_field if isinstance(error, FieldErrors) else {"start_psig": str(error)}
+        wrong = error.beside("start_psig")
         return show_bench(request, call, typed=request.POST, wrong=wrong)
     return _back(number, "nitrogen")
 
@@ -101,14 +94,12 @@ def nitrogen(request, number):
 def change_step(request, number, part, step):
     """A step of a change, done or taken back."""
     call = call_of(request, number)
-    try:
+    with refusals_said(request):
         standing = call.changesteps.filter(part=part, step=step, undone_at=None).first()
         if standing is not None:
             undo_entry(request.user, standing)
         else:
             record.do_step(request.user, call, part, step, request.POST.get("note", ""))
-    except InputError as error:
-        messages.error(request, str(error))
     if part == "triple":
         return _back(number, "evacuation")
     chosen = part if part in PARTS else "compressor"
@@ -122,7 +113,7 @@ def first_start(request, number):
     try:
         keep_first_start(request.user, call, request.POST)
     except InputError as error:
-        wrong = error.by_field if isinstance(error, FieldErrors) else {"start_amps": str(error)}
+        wrong = error.beside("start_amps")
         return show_bench(request, call, typed=request.POST, wrong=wrong)
     return _back(number, "first-start")
 
@@ -141,7 +132,7 @@ def line_size(request, number):
             raise FieldErrors(asked.wrong)
         messages.success(request, f"{keep_line_size(request.user, call, line, stub)}.")
     except InputError as error:
-        wrong = error.by_field if isinstance(error, FieldErrors) else {"line_in": str(error)}
+        wrong = error.beside("line_in")
         return show_bench(request, call, typed=request.POST, wrong=wrong)
     return _back(number, "pumps")
 
@@ -154,7 +145,7 @@ def recover(request, number):
     try:
         act = record.recover(request.user, call, standing.judgement, request.POST)
     except InputError as error:
-        wrong = error.by_field if isinstance(error, FieldErrors) else {"after": str(error)}
+        wrong = error.beside("after")
         return show_bench(request, call, typed=request.POST, wrong=wrong)
     messages.success(request, f"{standing.shown.text(act.value, 'oz', 1)} out, on the ledger.")
     full = record.overfull(call, request.POST.get("cylinder", ""), act.weighing.after_oz)
@@ -170,7 +161,7 @@ def give_up(request, number):
     try:
         record.give_up_leak(request.user, call, standing_of(request, call).judgement, request.POST)
     except InputError as error:
-        wrong = error.by_field if isinstance(error, FieldErrors) else {"who": str(error)}
+        wrong = error.beside("who")
         return show_bench(request, call, typed=request.POST, wrong=wrong)
     messages.success(request, "On record with name and reason; a visit is promised for it.")
     return _back(number, "leak")

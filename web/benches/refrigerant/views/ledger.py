@@ -10,13 +10,14 @@ from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.refrigerant import cylinders, ledger
 from kettle.knowledge import refrigerants
-from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import whole
 from web.accounts.access import shop_of, shown_to
 from web.logbook.actions.gas import BY_HAND, CSV_COLUMNS, counter_move, import_moves, keep_cylinder, keep_move
 from web.logbook.csv_lines import lines
 from web.logbook.models import GasMove, Site
 from web.logbook.refrigerant.ledger import over_limit
+from web.logbook.refusals import refusals_said
 
 LINES_A_PAGE = 50
 COLUMNS = ("day", "kind", "ounces", "refrigerant", "cylinder", "unit", "call", "by", "reason", "counters")
@@ -83,7 +84,7 @@ def add_cylinder(request):
     try:
         made = keep_cylinder(request.user, request.POST)
     except InputError as error:
-        return _page(request, request.POST, error.by_field if isinstance(error, FieldErrors) else {"number": str(error)}, "cylinder")
+        return _page(request, request.POST, error.beside("number"), "cylinder")
     messages.success(request, f"Cylinder {made} is kept.")
     return redirect("ledger")
 
@@ -94,7 +95,7 @@ def add_move(request):
     try:
         keep_move(request.user, request.POST)
     except InputError as error:
-        return _page(request, request.POST, error.by_field if isinstance(error, FieldErrors) else {"amount": str(error)}, "move")
+        return _page(request, request.POST, error.beside("amount"), "move")
     messages.success(request, "The line is kept.")
     return redirect("ledger")
 
@@ -115,11 +116,8 @@ def read_in(request):
 def counter(request, pk):
     """Take a line back by a counter-entry."""
     move = get_object_or_404(GasMove.objects.for_user(request.user), pk=pk)
-    try:
+    with refusals_said(request):
         counter_move(request.user, move, request.POST.get("reason", ""))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "Countered by a line of its own.")
     return redirect("ledger")
 

@@ -2,7 +2,6 @@
 
 from datetime import datetime, timedelta
 
-from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect
 from django.utils import timezone
@@ -17,6 +16,7 @@ from web.benches.report.actions.mark_time import mark_time
 from web.logbook.actions.undo_entry import undo_entry
 from web.logbook.calls.courses import acts_of
 from web.logbook.csv_lines import lines
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of
 
 HOUR = 60.0
@@ -49,10 +49,8 @@ def times_context(request, standing):
 def mark(request, number, what):
     """Mark a moment, now or at a time of today."""
     call, typed = call_of(request, number), request.POST.get("mark_at", "").strip()
-    try:
+    with refusals_said(request):
         mark_time(request.user, call, what, **({"at": _moment(typed)} if typed else {}))
-    except InputError as error:
-        messages.error(request, str(error))
     return _back(number)
 
 

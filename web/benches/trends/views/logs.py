@@ -4,7 +4,7 @@ from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
-from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import format_number
 from kettle.trends.clock import CLOCKS
 from kettle.trends.roles import ROLES, units_for
@@ -93,7 +93,7 @@ def read(request, pk):
     try:
         take_in.match_columns(request.user, found, request.POST)
     except InputError as error:
-        wrong = error.by_field if isinstance(error, FieldErrors) else {"match": str(error)}
+        wrong = error.beside("match")
         return show_log(request, found, request.POST, wrong)
     reading.begin(found)
     return redirect("trend-log", pk=found.pk)

@@ -7,12 +7,12 @@ from django.http import Http404, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST, require_safe
 
-from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import whole
 from web.accounts.access import shown_to
 from web.benches.trends.actions.take_findings import take_findings
 from web.benches.trends.shown import chart_of, findings_of, tile_of
 from web.logbook.models import Call, TrendLog, Unit
+from web.logbook.refusals import refusals_said
 from web.logbook.trends import logs_of
 
 # The epoch's seconds that a log can be of: 1990 to 2100.
@@ -59,10 +59,7 @@ def take(request, pk):
     call = max(open_calls, key=lambda one: (one.pk == log.call_id, one.opened_by_id == request.user.pk, one.number), default=None)
     if call is None:
         raise Http404
-    try:
+    with refusals_said(request):
         taken = take_findings(request.user, call, log, request.POST.getlist("place"))
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, f"{len(taken)} taken to {call}, marked as from a log.")
     return redirect("stop", number=call.number, stop="prove")

@@ -11,13 +11,14 @@ from kettle.benches.valve.drawing import drawn
 from kettle.benches.valve.learn import format_turns
 from kettle.knowledge import anatomy
 from kettle.knowledge.cautions import words
-from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.errors import FieldErrors
 from web.benches.probes.actions.take_probes import take_probes
 from web.benches.valve.series import drift_of, seen_of_valve, series_of
 from web.benches.valve.views.stem import stem_context
 from web.links.probes import link
 from web.logbook.calls.controller_talks import last_read
 from web.logbook.calls.courses import acts_of
+from web.logbook.refusals import refusals_said
 from web.round.asked import Asked
 from web.round.views.pages import call_of, frame, standing_of
 from web.round.wishes import remembered
@@ -148,13 +149,10 @@ def take(request, number):
     probes = link(call.unit.probes)
     live = [one for one in (probes.latest() if probes else []) if one.key in (*NEEDED, "return_air_f")]
     now = timezone.now()
-    try:
+    with refusals_said(request):
         take_probes(
             request.user, call, standing.judgement, live, now, f"Superheat {timezone.localtime(now):%H:%M}",
             standing.coil if standing.coil > 1 else None, bool(probes) and call.unit.probes.simulated,
         )  # fmt: skip
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "Taken: suction, line and air as the probes read now.")
     return redirect("valve", number=number)

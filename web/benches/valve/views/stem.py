@@ -9,6 +9,7 @@ from kettle.knowledge.errors import InputError
 from web.benches.valve.actions.stem_way import stem_way
 from web.benches.valve.actions.turn_valve import ReasonNeeded, back_to_found, turn_valve
 from web.benches.valve.series import seen_of_valve, series_of
+from web.logbook.refusals import refusals_said
 from web.round.views.pages import call_of, show, standing_of
 
 NO_STEM = {
@@ -104,11 +105,8 @@ def back(request, number):
     """Bring the stem back to where it was found."""
     call = call_of(request, number)
     standing = standing_of(request, call)
-    try:
+    with refusals_said(request):
         back_to_found(request.user, call, standing.judgement, standing.coil if standing.unit.evaporators > 1 else None)
-    except InputError as error:
-        messages.error(request, str(error))
-    else:
         messages.success(request, "The stem stands where it was found. Superheat counts again when it has settled.")
     return _back(request, number)
 

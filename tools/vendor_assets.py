@@ -4,16 +4,20 @@ Run from the project folder: python tools/vendor_assets.py
 """
 
 import subprocess
+import sys
 import tarfile
 import tempfile
 from pathlib import Path
+
+sys.path.insert(0, str(Path(__file__).parent.parent))
+from tools import trim_bulma
 
 ROOT = Path(__file__).parent.parent
 VENDOR = ROOT / "web" / "static" / "vendor"
 NEXT, MONO = "@fontsource/atkinson-hyperlegible-next", "@fontsource/atkinson-hyperlegible-mono"
 # package, version, licence, {file in the package: where it goes}
 PACKAGES = [
-    ("bulma", "1.0.4", "MIT", {"css/versions/bulma-no-dark-mode.min.css": VENDOR / "bulma.min.css", "LICENSE": VENDOR / "bulma.LICENSE"}),
+    ("bulma", "1.0.4", "MIT", {"css/versions/bulma-no-dark-mode.min.css": trim_bulma.WHOLE, "LICENSE": VENDOR / "bulma.LICENSE"}),
     # Its package holds no licence file: alpine.LICENSE is kept by hand.
     ("@alpinejs/csp", "3.17.4", "MIT", {"dist/cdn.min.js": VENDOR / "alpine-csp.min.js"}),
     ("htmx.org", "2.0.11", "0BSD", {"dist/htmx.min.js": VENDOR / "htmx.min.js", "LICENSE": VENDOR / "htmx.LICENSE"}),
@@ -47,9 +51,10 @@ def main() -> None:
                         raise FileNotFoundError(f"{name}: {source}")
                     target.parent.mkdir(parents=True, exist_ok=True)
                     target.write_bytes(member.read())
-            every = [*files.values(), *([by_hand[name]] if name in by_hand else [])]
+            every = [*files.values(), *([by_hand[name]] if name in by_hand else []), *([trim_bulma.CUT] if name == "bulma" else [])]
             shipped = ", ".join(str(target.relative_to(ROOT)) for target in every)
             lines.append(f"| {name} | {version} | {licence} | {shipped} |")
+    trim_bulma.main()
     (VENDOR / "README.md").write_text("\n".join(lines) + "\n")
 
 

@@ -99,6 +99,13 @@ def _word(key: str, good: Sequence[str], bad: Sequence[str] = ()) -> Callable[[S
     return tells
 
 
+def _display(s: Since, shown: ShownUnits) -> Told:
+    error, state = s.seen.get("sensor_error_f"), s.verdicts.get("sensor_error_f")
+    if error is None or state is None:
+        return OPEN, ""
+    return (PROVED if state == "ok" else AGAINST), f"off by {shown.text(float(error), '°F diff')}"
+
+
 def _cycles(s: Since, shown: ShownUnits) -> Told:
     if s.cycles_wide:
         return AGAINST, f"{s.cycles_wide} outside their limits"
@@ -162,6 +169,8 @@ KINDS: Final[Mapping[str, Kind]] = {kind.code: kind for kind in (
     Kind("cycles", "Cycles inside their limits", "Tap starts and stops on Controls; two whole ones", 60, _cycles),
     Kind("satisfied", "Satisfied and off by itself", "Let it come to rest by its own control", 40,
          _word("control_call", ("satisfied",))),
+    Kind("display", "Display agrees with own thermometer", "Own thermometer at the sensor, read beside the display", 3,
+         _display),
     Kind("defrost", "One defrost seen to its end, by temperature", "Start one by hand and watch it on Programs", 40, _defrost,
          lambda unit: unit.defrost in ("electric", "hot_gas")),
     Kind("coil", "Coil clear, back and corners", "Torch behind the coil and into its corners", 3, _coil),
@@ -181,7 +190,7 @@ BY_PART: Final[Mapping[str, tuple[str, ...]]] = {
     **dict.fromkeys(("valve", "bulb", "charge", "cap_tube", "drier", "liquid_solenoid", "regulator", "air"), _CIRCUIT),
     "head_control": ("split", "glass", "at_set"), "condenser": ("split", "at_set"), "condenser_fan": ("split", "amps", "at_set"),
     "pressure_control": ("cycles", "at_set"), "thermostat": ("cycles", "satisfied"), "control": ("satisfied",),
-    "sensor": ("satisfied", "at_set"), "parameters": ("satisfied", "at_set"),
+    "sensor": ("display", "satisfied", "at_set"), "parameters": ("satisfied", "at_set"),
     **dict.fromkeys(("program", "heater", "timer", "termination"), ("defrost", "coil", "water")),
     "coil": ("coil", "water", "air", "at_set"), "drain": ("water",), "drain_heater": ("water",),
     **dict.fromkeys(("contactor", "start_parts", "supply", "wiring", "relay", "compressor"), (*_ELECTRICAL, "at_set")),

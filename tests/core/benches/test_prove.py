@@ -51,6 +51,15 @@ def test_a_control_wants_two_cycles_a_defrost_its_end_and_three_legs_their_amps(
     assert told(["contactor.replaced"], REACH_IN, seen={"compressor_amps": 3.0}, starts=2)["amps"].state == proofs.PROVED
 
 
+def test_a_new_sensor_is_proved_by_a_display_that_agrees():
+    assert list(told(["sensor.replaced"])) == ["at_set", "satisfied", "display"]
+    assert told(["sensor.replaced"])["display"].state == proofs.OPEN
+    good = told(["sensor.replaced"], seen={"sensor_error_f": 0.4}, verdicts={"sensor_error_f": "ok"})["display"]
+    bad = told(["sensor.moved"], seen={"sensor_error_f": -4.0}, verdicts={"sensor_error_f": "low"})["display"]
+    assert (good.state, good.says) == (proofs.PROVED, "off by 0.4 °F")
+    assert (bad.state, bad.says) == (proofs.AGAINST, "off by −4.0 °F")
+
+
 def test_what_was_tapped_counts_where_nothing_speaks_against_it():
     assert told(["evap_fan.replaced"], tapped=frozenset({"at_set"}))["at_set"].state == proofs.PROVED
     assert told(["evap_fan.replaced"], seen={"air_weak_at": ["door_2"]}, tapped=frozenset({"air"}))["air"].state == proofs.AGAINST

@@ -1,4 +1,4 @@
-"""What each stop shows beyond its frame: every bench registers its part when the application starts (its `parts.py`)."""
+"""What each stop shows beyond its frame: every bench registers its part when the application starts (its `on_stops.py`)."""
 
 from collections import defaultdict
 from collections.abc import Callable

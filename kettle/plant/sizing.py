@@ -75,6 +75,30 @@ def limit_f(unit: Unit) -> float:
     return unit.set_f + LIMIT_OVER_F[unit.kind.freezer]
 
 
+def _pumps_down(unit: Unit) -> bool:
+    return unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure"
+
+
+def _low_pressure_switch(unit: Unit, te_f: float) -> tuple[float, float]:
+    """Cut-in and cut-out of the low-pressure switch of a unit whose coil works at `te_f`, psia; none on a capillary unit.
+
+    Elsewhere it guards, and cuts in where the coil at rest always comes to; it ends a pump-down, or holds the box by itself.
+    """
+    dew = unit.refrigerant.dew
+    if unit.metering == "cap_tube":
+        guards = (0.0, 0.0)
+    else:
+        pe = dew.psia_at(te_f)
+        out = max(min(LEAST_PSIA, 0.7 * pe), 0.5 * pe)
+        guards = (max(min(out + LP_DIFFERENTIAL_PSI, pe), 1.1 * out), out)
+    if unit.box_control == "suction_pressure":
+        half = unit.differential_f / 2.0
+        return dew.psia_at(unit.set_f + half), dew.psia_at(te_f - half)
+    if _pumps_down(unit):
+        return dew.psia_at(te_f), dew.psia_at(max(te_f - PUMPED_OUT_F, unit.refrigerant.low_f + 5.0))
+    return guards
+
+
 def sized(unit: Unit) -> Plant:
     """Return one sound plant of a unit, every part sized from the design point."""
     r, water = unit.refrigerant, unit.condensing == "water"
@@ -118,16 +142,7 @@ def sized(unit: Unit) -> Plant:
     freezer = unit.kind.freezer
     heated = unit.defrost in ("electric", "hot_gas")
     rated = _power_btu_h(r, swept, *amps.RATED_AT_F[freezer])
-
-    pumps_down = unit.receiver and unit.metering != "cap_tube" and unit.box_control != "suction_pressure"
-    half = unit.differential_f / 2.0
-    out = max(min(LEAST_PSIA, 0.7 * pe), 0.5 * pe)
-    # A capillary unit has no low-pressure switch; elsewhere it guards, and cuts in where the coil at rest always comes to.
-    lp_in, lp_out = (0.0, 0.0) if unit.metering == "cap_tube" else (max(min(out + LP_DIFFERENTIAL_PSI, pe), 1.1 * out), out)
-    if unit.box_control == "suction_pressure":
-        lp_in, lp_out = r.dew.psia_at(unit.set_f + half), r.dew.psia_at(te - half)
-    elif pumps_down:
-        lp_in, lp_out = r.dew.psia_at(te), r.dew.psia_at(max(te - PUMPED_OUT_F, r.low_f + 5.0))
+    lp_in, lp_out = _low_pressure_switch(unit, te)
     holds, cycles = unit.head_control in ("mixing_valve", "mixing_valve_and_fan"), unit.head_control in ("fan_cycling", "fan_speed")
     parts = Parts(
         swept_ft3_h=swept, clearance=amps.CLEARANCE, rla_a=unit.compressor_rla_a or 10.0, rated_power_btu_h=rated,
@@ -147,7 +162,7 @@ def sized(unit: Unit) -> Plant:
         set_f=unit.set_f, differential_f=unit.differential_f, limit_f=limit_f(unit),
         lp_in_psia=lp_in, lp_out_psia=lp_out, hp_out_psia=r.bubble.psia_at(HP_OUT_F),
         tube=float(unit.metering == "cap_tube"), electronic=float(unit.metering == "eev"), hot_gas=float(unit.defrost == "hot_gas"),
-        by_pressure=float(unit.box_control == "suction_pressure"), pump_down=float(pumps_down),
+        by_pressure=float(unit.box_control == "suction_pressure"), pump_down=float(_pumps_down(unit)),
         head_held_f=HEAD_HELD_F if holds else -99.0, fan_in_f=FAN_IN_F if cycles else -99.0,
     )  # fmt: skip
     return plant_of(unit, parts)

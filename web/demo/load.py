@@ -103,6 +103,17 @@ def _visit(user, unit, entry, now):
     if not entry["open"]:
         for one in open_on(unit, call):
             keep_promise(user, one, call)
+    _looked(user, call, entry, start)
+    _worked(user, call, entry, start, now)
+    _on_the_circuit(user, call, entry, start)
+    if "quote" in entry:
+        _quoted(user, call, entry["quote"])
+    _left(user, call, entry, start, now)
+
+
+def _looked(user, call, entry, start):
+    """What was read and seen, a minute each, and the ice as it lay."""
+    unit = call.unit
     seen = entry["seen"] | (_readings(unit, **entry["circuit"]) if "circuit" in entry else {})
     for count, (key, value) in enumerate(seen.items(), start=1):
         typed = value if isinstance(value, (str, list)) else f"{value:g}"
@@ -115,6 +126,10 @@ def _visit(user, unit, entry, now):
     for drawn in entry.get("ice", ()):
         at = start + timedelta(minutes=2 if drawn["stage"] == "before" else VISIT_MINUTES // 2)
         keep_ice_map(user, call, drawn["stage"], drawn["rows"], drawn["places"], at=at)
+
+
+def _worked(user, call, entry, start, now):
+    """What was turned, set, programmed and measured."""
     for moment in entry.get("moments", ()):
         _moment(user, call, moment, start + timedelta(minutes=moment["at_min"]))
     for program in entry.get("programs", ()):
@@ -127,7 +142,9 @@ def _visit(user, unit, entry, now):
         at = start + timedelta(minutes=VISIT_MINUTES // 2)
         change_setting(user, call, change["parameter"], change["as_found"], change["as_left"], change["why"], at=at)
     for what, one, other, value, state in entry.get("measured", ()):
-        keep_measurement(user, call, judge_call(call), unit.circuit(), what, one, other, value, state, at=start + timedelta(minutes=40))
+        keep_measurement(
+            user, call, judge_call(call), call.unit.circuit(), what, one, other, value, state, at=start + timedelta(minutes=40)
+        )
     for minutes, what, box in entry.get("cycles", ()):
         tap(user, call, what, {"box_f": f"{box:g}"}, at=start + timedelta(minutes=minutes))
     for what, where in entry.get("placed", ()):
@@ -136,6 +153,10 @@ def _visit(user, unit, entry, now):
         move_output(user, call, moved | dict.fromkeys(OUTPUT_TICKS, "yes"))
     if "box" in entry:
         _box(user, call, entry["box"], start + timedelta(minutes=entry["box"]["at_min"]))
+
+
+def _on_the_circuit(user, call, entry, start):
+    """Where leaks were looked for, what was changed, how it was pumped down."""
     for place_code, heard, *reading in entry.get("leaks", ()):
         keep_look(user, call, judge_call(call).facts, place_code, heard, *reading)
     for part, *done in entry.get("changes", ()):
@@ -143,11 +164,17 @@ def _visit(user, unit, entry, now):
             do_step(user, call, part, step)
     for minutes, microns, pump in entry.get("microns", ()):
         keep_microns(user, call, str(microns), pump == "on", at=start + timedelta(minutes=minutes))
-    if "quote" in entry:
-        take_lines(user, call, proposed_for(call, Standing(call)))
-        for line in call.quote.lines.filter(what__in=entry["quote"]):
-            typed = {"what": line.what, "option": line.option, "kind": line.kind, "quantity": f"{line.quantity:g}"}
-            keep_line(user, call, typed | {"price": entry["quote"][line.what]}, line)
+
+
+def _quoted(user, call, prices):
+    take_lines(user, call, proposed_for(call, Standing(call)))
+    for line in call.quote.lines.filter(what__in=prices):
+        typed = {"what": line.what, "option": line.option, "kind": line.kind, "quantity": f"{line.quantity:g}"}
+        keep_line(user, call, typed | {"price": prices[line.what]}, line)
+
+
+def _left(user, call, entry, start, now):
+    """What was said in the end: words, promise, cause, and how it held."""
     call.placeds.update(at=start + timedelta(minutes=VISIT_MINUTES // 2))
     for name, text in entry.get("words", {}).items():
         setattr(call, name, text)

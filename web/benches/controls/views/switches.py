@@ -65,22 +65,8 @@ def _pressure(asked, standing):
     cold, hot = year.at_condenser_f(unit, of_site)
     low = asked.figure("coldest_met_f", "Coldest the low side meets", "°F", min(cold, unit.set_f))
     creep = facts.number("pump_down_rise_psi")
-    proposal = None
-    try:
-        if use == "thermostat":
-            proposal = pressure.as_thermostat(r, altitude, warmest, coldest, td)
-        else:
-            proposal = pressure.as_pump_down(r, altitude, low, creep)
-    except FieldErrors as error:
-        asked.wrong.update(error.by_field)
-    usual = proposal.setting if proposal else pressure.fallback(unit)
-    cut_in = asked.figure("cut_in", "Cut-in", "psig", stands_in if stands_in is not None else usual.cut_in_psig)
-    cut_out = asked.figure("cut_out", "Cut-out", "psig", stands_out if stands_out is not None else usual.cut_out_psig)
-    try:
-        setting = pressure.checked(r, altitude, cut_in, cut_out)
-    except FieldErrors as error:
-        asked.wrong.update({name.removesuffix("_psig"): text for name, text in error.by_field.items()})
-        setting = usual
+    proposal = _proposed(asked, unit, use, (warmest, coldest, td), (low, creep))
+    setting = _asked_for(asked, unit, proposal.setting if proposal else pressure.fallback(unit), stands_in, stands_out)
     if use == "thermostat":
         problems = pressure.thermostat_problems(r, altitude, setting, not unit.kind.freezer)
     else:
@@ -97,6 +83,7 @@ def _pressure(asked, standing):
     if "sst_f" in facts.derived:
         marks.append(("low side now", facts.derived["sst_f"]))
     scale = drawn(r, altitude, setting, marks, shown)
+    pumps_down = use == "pump_down" and not refused
     return {
         "use": use, "uses": USES.items(), "build": build, "builds": pressure.BUILDS.items(),
         "setting": setting, "was": was, "proposal": proposal, "problems": problems, "refused": refused, "predicted": predicted,
@@ -105,25 +92,49 @@ def _pressure(asked, standing):
         "scale_table": " ".join(f"{y}:{figure}" for y, figure in scale.table),
         "fields": {
             "warmest_f": shown.edit(warmest, "°F"), "coldest_f": shown.edit(coldest, "°F"), "td_f": shown.edit(td, "°F diff"),
-            "cut_in": shown.edit(setting.cut_in_psig, "psig", 0), "cut_out": shown.edit(setting.cut_out_psig, "psig", 0),
-            "coldest_met_f": shown.edit(low, "°F"),
+            "coldest_met_f": shown.edit(low, "°F"), **_ends(setting, shown),
         },
-        "proposed": {
-            "cut_in": shown.edit(proposal.setting.cut_in_psig, "psig", 0), "cut_out": shown.edit(proposal.setting.cut_out_psig, "psig", 0),
-        } if proposal else {},
+        "proposed": _ends(proposal.setting, shown) if proposal else {},
         "year": [
             (shown.text(one.outdoor_f, "°F", 0), shown.text(one.stands_psig, "psig", 0), one.starts)
             for one in pressure.over_the_year(r, altitude, setting, unit.set_f, of_site.outdoor_f)
-        ] if use == "pump_down" and not refused else [],
+        ] if pumps_down else [],
         "early": any(stops_early(one, warmest) for _, one, _ in predicted[:1]),
-        "winter": year.fails_in_winter(r, altitude, setting, of_site) if use == "pump_down" and not refused else "",
-        "delay": pressure.delay(setting, creep) if use == "pump_down" and not refused else "",
+        "winter": year.fails_in_winter(r, altitude, setting, of_site) if pumps_down else "",
+        "delay": pressure.delay(setting, creep) if pumps_down else "",
         "take": _taken(asked, proposal),
         "found": {
             "found_in": "" if found_in is None else shown.edit(found_in, "psig"),
             "found_out": "" if found_out is None else shown.edit(found_out, "psig"),
         },
     }  # fmt: skip
+
+
+def _proposed(asked, unit, use, held, met):
+    """What is proposed: for a switch that holds the box, from the air it may have and TD; for one that pumps down, from the coldest the low
+    side meets and how it creeps. None where a figure is wrong, which is said beside it."""
+    try:
+        if use == "thermostat":
+            return pressure.as_thermostat(unit.refrigerant, unit.altitude_ft, *held)
+        return pressure.as_pump_down(unit.refrigerant, unit.altitude_ft, *met)
+    except FieldErrors as error:
+        asked.wrong.update(error.by_field)
+    return None
+
+
+def _asked_for(asked, unit, usual, stands_in, stands_out):
+    """The switch that is asked about: as typed, else as it stands, else as usual; as usual too where it cannot be, which is said."""
+    cut_in = asked.figure("cut_in", "Cut-in", "psig", stands_in if stands_in is not None else usual.cut_in_psig)
+    cut_out = asked.figure("cut_out", "Cut-out", "psig", stands_out if stands_out is not None else usual.cut_out_psig)
+    try:
+        return pressure.checked(unit.refrigerant, unit.altitude_ft, cut_in, cut_out)
+    except FieldErrors as error:
+        asked.wrong.update({name.removesuffix("_psig"): text for name, text in error.by_field.items()})
+    return usual
+
+
+def _ends(setting, shown):
+    return {"cut_in": shown.edit(setting.cut_in_psig, "psig", 0), "cut_out": shown.edit(setting.cut_out_psig, "psig", 0)}
 
 
 def _found(call, code, stands):

@@ -55,77 +55,107 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     outside the refrigerant's table, is left out.
     """
     got = {key: value for key, value in seen.items() if isinstance(value, float)}
-    out: dict[str, float] = {}
+    out = _low_side(unit, got, seen)
+    out |= _head_side(unit, got)
+    out |= _of_the_box(unit, got, seen)
+    # Behind an open contactor nothing is live: what is lost over it says nothing of its poles.
+    dead = running.BEHIND_CONTACTOR if running.contactor_is_out(seen) else ()
+    live = {key: value for key, value in got.items() if not key.startswith(dead)}
+    return out | electrics.derive(live, unit.phases, unit.nameplate_v) | _of_the_controls(unit, got, seen, out)
 
-    suction, discharge = got.get("suction_psig"), got.get("discharge_psig")
-    liquid = got.get("liquid_psig", discharge)
-    sst = _saturation(unit, "dew_f", suction)
-    sct = _saturation(unit, "bubble_f", discharge)
-    bubble = _saturation(unit, "bubble_f", liquid)
-    air = got.get("return_air_f", got.get("box_temp_f"))
-    ambient = got.get("ambient_f") if unit.condensing == "air" else None
 
-    def difference(key: str, minuend: float | None, subtrahend: float | None) -> None:
+def _air_f(got: Mapping[str, float]) -> float | None:
+    """The air onto the coil: as read there, else the box's own."""
+    return got.get("return_air_f", got.get("box_temp_f"))
+
+
+def _ambient_f(unit: Unit, got: Mapping[str, float]) -> float | None:
+    return got.get("ambient_f") if unit.condensing == "air" else None
+
+
+class _Differences(dict[str, float]):
+    """Quantities worked out, the most of them one figure less another."""
+
+    def take(self, key: str, minuend: float | None, subtrahend: float | None) -> None:
         if minuend is not None and subtrahend is not None:
-            out[key] = minuend - subtrahend
+            self[key] = minuend - subtrahend
 
+
+def _low_side(unit: Unit, got: Mapping[str, float], seen: Mapping[str, Value]) -> dict[str, float]:
+    """What suction and the lines of the low side say, with the air onto the coil."""
+    out, suction = _Differences(), got.get("suction_psig")
+    sst, air = _saturation(unit, "dew_f", suction), _air_f(got)
     if sst is not None:
         out["sst_f"] = sst
-    if sct is not None:
-        out["sct_f"] = sct
-    difference("superheat_evap_f", got.get("suction_line_evap_f"), sst)
-    difference("superheat_comp_f", got.get("suction_line_comp_f"), sst)
-    difference("line_gain_f", out.get("superheat_comp_f"), out.get("superheat_evap_f"))
-    difference("subcooling_f", bubble, got.get("liquid_line_f"))
+    out.take("superheat_evap_f", got.get("suction_line_evap_f"), sst)
+    out.take("superheat_comp_f", got.get("suction_line_comp_f"), sst)
+    out.take("line_gain_f", out.get("superheat_comp_f"), out.get("superheat_evap_f"))
     if seen.get("compressor") == "off":
-        difference("rest_off_f", sst, got.get("box_temp_f"))
-    difference("td_f", air, sst)
+        out.take("rest_off_f", sst, got.get("box_temp_f"))
+    out.take("td_f", air, sst)
     if seen.get("compressor", "running") == "running":
-        difference("over_pump_down_psi", suction, bands.pump_down_psig(unit))
+        out.take("over_pump_down_psi", suction, bands.pump_down_psig(unit))
     wide = bands.default_band(unit, "td_f")
     if wide is not None and out.get("td_f", 0.0) > wide[1]:
-        difference("line_under_air_f", air, got.get("suction_line_evap_f"))
-    starts, longest = got.get("defrosts_per_day"), got.get("defrost_set_min")
-    # Where nothing heats, the coil clears while the unit rests too: the program alone says little.
-    if starts is not None and longest is not None and unit.defrost in HEATED:
-        out["defrost_min_a_day"] = starts * longest
-    difference("liquid_drop_f", got.get("liquid_line_f"), got.get("liquid_line_valve_f"))
-    difference("product_over_air_f", got.get("product_temp_f"), got.get("box_temp_f"))
-    difference("regulator_drop_psi", got.get("regulator_before_psig"), got.get("regulator_after_psig"))
-    difference("delta_t_f", got.get("return_air_f"), got.get("supply_air_f"))
-    difference("split_f", sct, ambient)
+        out.take("line_under_air_f", air, got.get("suction_line_evap_f"))
+    out.take("regulator_drop_psi", got.get("regulator_before_psig"), got.get("regulator_after_psig"))
+    suction_bubble = _saturation(unit, "bubble_f", suction) if unit.refrigerant.glides else None
+    if sst is not None and suction_bubble is not None:
+        out["sst_mid_f"] = (sst + suction_bubble) / 2.0
+    return out
+
+
+def _head_side(unit: Unit, got: Mapping[str, float]) -> dict[str, float]:
+    """What discharge and liquid say, with the air or the water on the condenser; amps against the plate's."""
+    out, discharge, suction = _Differences(), got.get("discharge_psig"), got.get("suction_psig")
+    ambient, sct = _ambient_f(unit, got), _saturation(unit, "bubble_f", discharge)
+    if sct is not None:
+        out["sct_f"] = sct
+    out.take("subcooling_f", _saturation(unit, "bubble_f", got.get("liquid_psig", discharge)), got.get("liquid_line_f"))
+    out.take("liquid_drop_f", got.get("liquid_line_f"), got.get("liquid_line_valve_f"))
+    out.take("split_f", sct, ambient)
     if unit.condensing == "water":
-        difference("approach_f", sct, got.get("water_out_f"))
-        difference("rise_f", got.get("water_out_f"), got.get("water_in_f"))
-    if unit.refrigerant.glides:
-        suction_bubble = _saturation(unit, "bubble_f", suction)
-        if sst is not None and suction_bubble is not None:
-            out["sst_mid_f"] = (sst + suction_bubble) / 2.0
-        sct_dew = _saturation(unit, "dew_f", discharge)
-        if sct_dew is not None:
-            out["sct_dew_f"] = sct_dew
+        out.take("approach_f", sct, got.get("water_out_f"))
+        out.take("rise_f", got.get("water_out_f"), got.get("water_in_f"))
+    sct_dew = _saturation(unit, "dew_f", discharge) if unit.refrigerant.glides else None
+    if sct_dew is not None:
+        out["sct_dew_f"] = sct_dew
     if suction is not None and discharge is not None and psig_to_psia(suction, unit.altitude_ft) > 0:
         out["ratio"] = psig_to_psia(discharge, unit.altitude_ft) / psig_to_psia(suction, unit.altitude_ft)
     if "compressor_amps" in got and unit.compressor_rla_a:
         out["amps_pct"] = 100.0 * got["compressor_amps"] / unit.compressor_rla_a
-    # Behind an open contactor nothing is live: what is lost over it says nothing of its poles.
-    dead = running.BEHIND_CONTACTOR if running.contactor_is_out(seen) else ()
-    live = {key: value for key, value in got.items() if not key.startswith(dead)}
-    out |= electrics.derive(live, unit.phases, unit.nameplate_v)
-    cut_out, cut_in = got.get("stat_cut_out_f"), got.get("stat_cut_in_f")
-    if cut_out is not None and cut_in is not None:
-        out["stat_span_f"] = cut_in - cut_out
-        out["stat_off_f"] = (cut_in + cut_out) / 2.0 - unit.set_f
-    difference("lp_cut_in_off_f", _saturation(unit, "dew_f", got.get("lp_cut_in_psig")), unit.set_f)
-    difference("rest_over_air_f", _saturation(unit, "bubble_f", got.get("resting_psig")), ambient)
-    if seen.get("box_trend") in ("steady", "rising") and air is not None and not rises_with_its_door(seen, air - unit.set_f):
-        difference("held_warm_f", air, unit.set_f)
-    if seen.get("low_pressure_switch") == "open" and seen.get("control_call") not in ("in_defrost", "satisfied"):
-        difference("lp_open_off_f", sst, unit.set_f)
+    out.take("rest_over_air_f", _saturation(unit, "bubble_f", got.get("resting_psig")), ambient)
     target_f = _expected_sct(unit, ambient, got.get("water_out_f"))
     if target_f is not None:
         with suppress(InputError):
             out["expected_head_psig"] = unit.refrigerant.bubble_psig(target_f, unit.altitude_ft)
+    return out
+
+
+def _of_the_box(unit: Unit, got: Mapping[str, float], seen: Mapping[str, Value]) -> dict[str, float]:
+    """What its air, its stock and its defrosts say."""
+    out, air = _Differences(), _air_f(got)
+    starts, longest = got.get("defrosts_per_day"), got.get("defrost_set_min")
+    # Where nothing heats, the coil clears while the unit rests too: the program alone says little.
+    if starts is not None and longest is not None and unit.defrost in HEATED:
+        out["defrost_min_a_day"] = starts * longest
+    out.take("product_over_air_f", got.get("product_temp_f"), got.get("box_temp_f"))
+    out.take("delta_t_f", got.get("return_air_f"), got.get("supply_air_f"))
+    if seen.get("box_trend") in ("steady", "rising") and air is not None and not rises_with_its_door(seen, air - unit.set_f):
+        out.take("held_warm_f", air, unit.set_f)
+    return out
+
+
+def _of_the_controls(unit: Unit, got: Mapping[str, float], seen: Mapping[str, Value], low: Mapping[str, float]) -> dict[str, float]:
+    """Where thermostat and low-pressure switch work against the set."""
+    out = _Differences()
+    cut_out, cut_in = got.get("stat_cut_out_f"), got.get("stat_cut_in_f")
+    if cut_out is not None and cut_in is not None:
+        out["stat_span_f"] = cut_in - cut_out
+        out["stat_off_f"] = (cut_in + cut_out) / 2.0 - unit.set_f
+    out.take("lp_cut_in_off_f", _saturation(unit, "dew_f", got.get("lp_cut_in_psig")), unit.set_f)
+    if seen.get("low_pressure_switch") == "open" and seen.get("control_call") not in ("in_defrost", "satisfied"):
+        out.take("lp_open_off_f", low.get("sst_f"), unit.set_f)
     return out
 
 

@@ -17,7 +17,7 @@ STATIC = Path(settings.STATICFILES_DIRS[0])
 BENCHES = Path(settings.ROOT) / "web" / "benches"
 ICE_SHEET = STATIC / "css" / "ice.css"
 # Drawings that stand by themselves, under a name of their own: the sheets that hold their rules.
-BENCH_SHEETS = (STATIC / "css" / "program.css", BENCHES / "power" / "static" / "power" / "power.css")
+BENCH_SHEETS = (STATIC / "css" / "program.css", BENCHES / "electrical" / "static" / "electrical" / "power.css")
 BENCH_DRAWN = (".dial ", ".mark-", ".arc ", ".wiring ")
 SHEETS = ("fonts.css", "tokens.css", "report.css")
 # The rules of shapes that are printed; the rest of those sheets lays out screens.

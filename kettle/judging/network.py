@@ -6,7 +6,7 @@ with a band each cause pushes up or down and opposite pushes can cancel; for wor
 """
 
 from collections import OrderedDict
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from itertools import combinations
 from threading import Lock
@@ -103,12 +103,15 @@ def network_of(
 ) -> Network:
     """Return the network of a unit in a context (moment, outside); `history` names causes found at earlier visits, `given` those seen to
     be there, `beyond` those of which two may be there with a third."""
-    key = (unit.kind.code, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.defrost, unit.box_control,
-           unit.phases, tuple(sorted(context.items())), history, tuple(sorted(given)))  # fmt: skip
-    base = _keep(key, lambda: _built(unit, context, history, given))
+    key: tuple[object, ...] = (unit.kind.code, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.defrost, unit.box_control,
+           unit.phases, tuple(sorted(context.items())), history)  # fmt: skip
+    base = _keep(key, lambda: _built(unit, context, history))
+    if given:
+        plain, key = base, (*key, tuple(sorted(given)))
+        base = _keep(key, lambda: _with_given(plain, unit, context, history, given))
     if len(beyond) < 2:
         return base
-    return _keep((*key, tuple(sorted(beyond))), lambda: _with_threes(base, unit, context, history, beyond))
+    return _keep((*key, "beyond", tuple(sorted(beyond))), lambda: _with_threes(base, unit, context, history, beyond))
 
 
 def _keep(key: tuple[object, ...], build: Callable[[], Network]) -> Network:
@@ -121,7 +124,8 @@ def _keep(key: tuple[object, ...], build: Callable[[], Network]) -> Network:
         return _kept[key]
 
 
-def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...], given: frozenset[str]) -> Network:
+def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...]) -> Network:
+    """The network of nothing, each cause, and each plausible pair."""
     usual = causes.usual(unit, at)
     columns: dict[str, Columns] = {}
     width = 0
@@ -129,34 +133,65 @@ def _built(unit: Unit, at: Mapping[str, str], history: tuple[str, ...], given: f
         many = key in observations.REGISTRY and observations.REGISTRY[key].many
         columns[key] = Columns(width, tuple(states), many)
         width += len(states)
-    there = [cause for cause in causes.CATALOGUE.values() if cause.code in given and cause.possible_on(unit)]
-    found = [cause for cause in causes.CATALOGUE.values()
-             if cause.possible_on(unit) and cause.possible_in(at) and all(causes.plausible_pair(cause, one) for one in there)
-             and cause not in there]  # fmt: skip
+    found = [cause for cause in causes.CATALOGUE.values() if cause.possible_on(unit) and cause.possible_in(at)]
     base = _row(usual, usual)
     rows = np.array([_row(usual, _shapes(usual, cause, unit, at)) for cause in found])
-    priors = np.array([cause.prior_on(unit, at) * _often(cause, history) for cause in found])
     pairs = [(i, j) for i, j in combinations(range(len(found)), 2) if causes.plausible_pair(found[i], found[j])]
     first, second = (np.array([pair[side] for pair in pairs], dtype=np.int64) for side in (0, 1))
-    table = np.vstack([base[None, :], rows, _combined(base, rows[first], rows[second], columns)])
-    inferred = ((), *((cause,) for cause in found), *((found[i], found[j]) for i, j in pairs))
-    # Beside what is there another is as often as the second of a pair.
-    share = causes.PAIR_SHARE if there else 1.0
-    alone = 1.0 if there else causes.HEALTHY.prior
-    weights = np.concatenate([[alone], share * priors, share * causes.PAIR_SHARE * priors[first] * priors[second]])
-    blocks = [*reversed(_subsets(there))]
-    tables = [_with(table, base, [_row(usual, _shapes(usual, cause, unit, at)) for cause in block], columns) for block in blocks]
-    members = tuple(tuple(sorted((*block, *one), key=_in_order)) for block in blocks for one in inferred)
-    prior = np.log(weights / weights.sum())
-    codes = tuple(cause.code for cause in (*there, *found))
+    priors = np.array([cause.prior_on(unit, at) * _often(cause, history) for cause in found])
+    weights = np.concatenate([[causes.HEALTHY.prior], priors, causes.PAIR_SHARE * priors[first] * priors[second]])
+    members = ((), *((cause,) for cause in found), *((found[i], found[j]) for i, j in pairs))
+    codes = tuple(cause.code for cause in found)
     return Network(
         members=members,
         columns=columns,
-        table=np.maximum(np.vstack(tables), SMALLEST),
-        log_prior=np.concatenate([prior + (0.0 if len(block) == len(there) else NOT_SEEN) for block in blocks]),
-        singles={**{cause.code: 0 for cause in there}, **{cause.code: place for place, cause in enumerate(found, start=1)}},
+        table=np.maximum(np.vstack([base[None, :], rows, _combined(base, rows[first], rows[second], columns)]), SMALLEST),
+        log_prior=np.log(weights / weights.sum()),
+        singles={cause.code: place for place, cause in enumerate(found, start=1)},
         first_of_pair=first + 1,
         second_of_pair=second + 1,
+        rows={frozenset(cause.code for cause in one): row for row, one in enumerate(members)},
+        remedies=_remedies(members),
+        codes=codes,
+        parts=_parts(members, codes),
+        inferred=len(found),
+    )
+
+
+def _with_given(plain: Network, unit: Unit, at: Mapping[str, str], history: tuple[str, ...], given: frozenset[str]) -> Network:
+    """The network of what goes together with the causes given, with them and with each part of them besides."""
+    there = [cause for cause in causes.CATALOGUE.values() if cause.code in given and cause.possible_on(unit)]
+    if not there:
+        return plain
+    fits = {
+        cause.code
+        for cause in (one for (one,) in plain.members[1 : 1 + plain.inferred])
+        if cause not in there and all(causes.plausible_pair(cause, one) for one in there)
+    }
+    kept = np.array([row for row, one in enumerate(plain.members) if all(cause.code in fits for cause in one)], dtype=np.int64)
+    inferred = [plain.members[row] for row in kept]
+    found = [one[0] for one in inferred if len(one) == 1]
+    place = {cause.code: n for n, cause in enumerate(found, start=1)}
+    first, second = (np.array([place[one[side].code] for one in inferred if len(one) == 2], dtype=np.int64) for side in (0, 1))
+    priors = np.array([1.0, *(cause.prior_on(unit, at) * _often(cause, history) for cause in found)])
+    # Beside what is there another is as often as the second of a pair.
+    share = causes.PAIR_SHARE
+    weights = np.concatenate([[1.0], share * priors[1:], share * share * priors[first] * priors[second]])
+    prior = np.log(weights / weights.sum())
+    usual, nothing = causes.usual(unit, at), plain.table[0]
+    blocks, order = [*reversed(_subsets(there))], _order()
+    shown = {cause.code: _row(usual, _shapes(usual, cause, unit, at)) for cause in there}
+    tables = [_with(plain.table[kept], nothing, [shown[cause.code] for cause in block], plain.columns) for block in blocks]
+    members = tuple(_in_order((*block, *one), order) for block in blocks for one in inferred)
+    codes = tuple(cause.code for cause in (*there, *found))
+    return Network(
+        members=members,
+        columns=plain.columns,
+        table=np.maximum(np.vstack(tables), SMALLEST),
+        log_prior=np.concatenate([prior + (0.0 if len(block) == len(there) else NOT_SEEN) for block in blocks]),
+        singles={**{cause.code: 0 for cause in there}, **place},
+        first_of_pair=first,
+        second_of_pair=second,
         rows={frozenset(cause.code for cause in one): row for row, one in enumerate(members)},
         remedies=_remedies(members),
         codes=codes,
@@ -175,7 +210,7 @@ def _with_threes(
     sets = list(dict.fromkeys(frozenset((*two, third)) for two in pairs for third in base.codes if _third_to(base, two, third)))
     members: list[tuple[Cause, ...]] = []
     priors: list[float] = []
-    pair_rows, last_rows, threes = [], [], []
+    pair_rows, last_rows, threes, order = [], [], [], _order()
     for block in blocks:
         for codes in sets:
             two = next(two for two in pairs if codes > set(two))
@@ -185,7 +220,7 @@ def _with_threes(
             if len(block) == len(base.given):
                 of = [base.rows[frozenset((*block, *some))] for some in combinations(sorted(codes), 2)]
                 threes.append([len(base.members) + len(members), *of])
-            members.append(tuple(sorted((*base.members[pair], cause), key=_in_order)))
+            members.append(_in_order((*base.members[pair], cause), order))
             priors.append(base.log_prior[pair] + np.log(causes.PAIR_SHARE * found))
             pair_rows.append(base.table[pair])
             last_rows.append(base.table[base.rows[frozenset((third,))]])
@@ -214,8 +249,13 @@ def _often(cause: Cause, history: tuple[str, ...]) -> float:
     return COMES_BACK if cause.code in history else 1.0
 
 
-def _in_order(cause: Cause) -> int:
-    return list(causes.CATALOGUE).index(cause.code)
+def _in_order(some: Iterable[Cause], order: Mapping[str, int]) -> tuple[Cause, ...]:
+    """Causes as the catalogue has them one after the other."""
+    return tuple(sorted(some, key=lambda cause: order[cause.code]))
+
+
+def _order() -> dict[str, int]:
+    return {code: place for place, code in enumerate(causes.CATALOGUE)}
 
 
 def _subsets(of: Sequence[Any]) -> list[tuple[Any, ...]]:
@@ -273,18 +313,28 @@ def _shape(base: States, named: Mapping[str, float] | None, key: str) -> States:
 def _combined(base: Figures, one: Figures, other: Figures, columns: Mapping[str, Columns]) -> Figures:
     """What two causes show together, row by row (pairs × states)."""
     both = np.empty_like(one)
-    for feature in columns.values():
-        a, b, leak = one[:, feature.place], other[:, feature.place], base[feature.place]
-        if feature.many:
-            both[:, feature.place] = _noisy_or(a, b, leak)
-        elif feature.states == BAND_STATES:
-            # The weaker push goes on top of the stronger: a cause that does nothing here then changes nothing.
-            stronger = np.abs(a - leak).sum(axis=1) >= np.abs(b - leak).sum(axis=1)
-            both[:, feature.place] = np.where(stronger[:, None], _pushed(a, b, leak), _pushed(b, a, leak))
-        else:
-            mixed = np.where((a >= leak) & (b >= leak), _noisy_or(a, b, leak), a * b / leak)
-            both[:, feature.place] = mixed / mixed.sum(axis=1, keepdims=True)
+    many = np.array([at for f in columns.values() if f.many for at in range(f.place.start, f.place.stop)], dtype=np.int64)
+    banded = np.array([range(f.place.start, f.place.stop) for f in columns.values() if _has_band(f)], dtype=np.int64)
+    words = [f for f in columns.values() if not f.many and not _has_band(f)]
+    if len(many):
+        both[:, many] = _noisy_or(one[:, many], other[:, many], base[many])
+    if len(banded):
+        # The weaker push goes on top of the stronger: a cause that does nothing here then changes nothing.
+        a, b, leak = one[:, banded], other[:, banded], base[banded]
+        stronger = (np.abs(a - leak).sum(axis=2) >= np.abs(b - leak).sum(axis=2))[:, :, None]
+        both[:, banded] = _pushed(np.where(stronger, a, b), np.where(stronger, b, a), leak)
+    if words:
+        at = np.concatenate([np.arange(f.place.start, f.place.stop) for f in words])
+        sizes = np.array([len(f.states) for f in words])
+        a, b, leak = one[:, at], other[:, at], base[at]
+        mixed = np.where((a >= leak) & (b >= leak), _noisy_or(a, b, leak), a * b / leak)
+        sums = np.add.reduceat(mixed, np.concatenate([[0], np.cumsum(sizes)[:-1]]), axis=1)
+        both[:, at] = mixed / np.repeat(sums, sizes, axis=1)
     return both
+
+
+def _has_band(feature: Columns) -> bool:
+    return not feature.many and feature.states == BAND_STATES
 
 
 def _noisy_or(a: Figures, b: Figures, leak: Figures) -> Figures:
@@ -294,15 +344,15 @@ def _noisy_or(a: Figures, b: Figures, leak: Figures) -> Figures:
 
 
 def _pushed(a: Figures, b: Figures, leak: Figures) -> Figures:
-    """A cause's low, ok, high with the push of another on top; opposite pushes can cancel."""
-    up = np.clip((b[:, 2] - leak[2]) / (1.0 - leak[2]), 0.0, 1.0)
-    down = np.clip((b[:, 0] - leak[0]) / (1.0 - leak[0]), 0.0, 1.0)
+    """A cause's low, ok, high (on the last axis) with the push of another on top; opposite pushes can cancel."""
+    up = np.clip((b[..., 2] - leak[..., 2]) / (1.0 - leak[..., 2]), 0.0, 1.0)
+    down = np.clip((b[..., 0] - leak[..., 0]) / (1.0 - leak[..., 0]), 0.0, 1.0)
     none = np.clip(1.0 - up - down, 0.0, 1.0)
-    low, ok, high = a[:, 0], a[:, 1], a[:, 2]
+    low, ok, high = a[..., 0], a[..., 1], a[..., 2]
     stays, cancels, turns = OPPOSED
     new_low = low * none + down * (low + ok) + low * up * stays + high * down * turns
     new_ok = ok * none + cancels * (low * up + high * down)
     new_high = high * none + up * (high + ok) + high * down * stays + low * up * turns
-    made = np.stack([new_low, new_ok, new_high], axis=1)
-    shares: Figures = made / made.sum(axis=1, keepdims=True)
+    made = np.stack([new_low, new_ok, new_high], axis=-1)
+    shares: Figures = made / made.sum(axis=-1, keepdims=True)
     return shares

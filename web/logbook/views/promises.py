@@ -1,11 +1,9 @@
 """Follow-ups wherever they stand: looked at, let go, as a calendar file."""
 
-from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404
 from django.views.decorators.http import require_POST, require_safe
 
-from kettle.knowledge.errors import FieldErrors, InputError
 from web.logbook.actions import promise as acting
 from web.logbook.calls.calendars import calendar_of
 from web.logbook.models import FollowUp
@@ -26,10 +24,8 @@ def done(request, pk):
 def let_go(request, pk):
     """Nobody comes back for it, and why."""
     found = get_object_or_404(FollowUp.objects.for_user(request.user), pk=pk)
-    try:
+    with refusals_said(request):
         acting.let_go(request.user, found, request.POST.get("reason", ""))
-    except InputError as error:
-        messages.error(request, next(iter(error.by_field.values())) if isinstance(error, FieldErrors) else str(error))
     return back(request)
 
 

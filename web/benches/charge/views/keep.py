@@ -26,10 +26,8 @@ def add(request, number, did):
         act = weigh(request.user, call, standing.judgement, did, typed)
     except Held as error:
         return show_charge(request, call, typed={did: typed}, held={did: str(error)})
-    except FieldErrors as error:
-        return show_charge(request, call, typed={did: typed}, wrong={did: error.by_field})
     except InputError as error:
-        return show_charge(request, call, typed={did: typed}, wrong={did: {"after": str(error)}})
+        return show_charge(request, call, typed={did: typed}, wrong={did: error.beside("after")})
     messages.success(request, f"{standing.shown.text(act.value, 'oz', 1)} kept. Ten minutes before it is read.")
     return redirect("charge", number=number)
 

@@ -12,7 +12,7 @@ from kettle.benches.charge.missing import missing
 from kettle.judging.readings import work_out
 from kettle.knowledge import observations
 from kettle.knowledge.cautions import words
-from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.errors import InputError
 from web.benches.charge.actions.by_eye import BY
 from web.benches.charge.views.panel import panel_context
 from web.benches.charge.views.sums import WISHES, receiver_context, winter_context
@@ -184,10 +184,8 @@ def _rest(asked, standing):
     if resting is not None and pipe is not None:
         try:
             told = at_rest.told(unit.refrigerant, unit.altitude_ft, resting, pipe, shown)
-        except FieldErrors as error:
-            asked.wrong.update(error.by_field)
         except InputError as error:
-            asked.wrong["pipe_f"] = f"Pipe: {error}"
+            asked.wrong.update(error.beside("pipe_f"))
     return {
         "rest": told,
         "rest_fields": asked.fields((("rest_psig", "At rest", "psig", resting), ("pipe_f", "Pipe with liquid", "°F", pipe))),

@@ -4,7 +4,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
 
-from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.knowledge.errors import InputError
 from web.benches.defrost import planning
 from web.benches.defrost.actions.plan_defrosts import ask_plan, stop_plan
 from web.benches.defrost.views.plans import plan_context
@@ -20,8 +20,7 @@ def ask(request, number):
         asked = planning.situation_of(call, standing.judgement.facts)
         plan = ask_plan(request.user, call, request.POST)
     except InputError as error:
-        errors = error.by_field if isinstance(error, FieldErrors) else {"": str(error)}
-        return show(request, call, "programs", standing, asked=request.POST, plan_errors=errors)
+        return show(request, call, "programs", standing, asked=request.POST, plan_errors=error.beside(""))
     kept = planning.kept_programs(call)
     found = planning.program_of(kept["found"]) if "found" in kept else None
     left = planning.program_of(kept["left"]) if "left" in kept else None

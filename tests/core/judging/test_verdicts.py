@@ -2,7 +2,7 @@ import pytest
 
 from kettle.judging import readings, verdicts
 from kettle.judging.scale import push, scale
-from kettle.knowledge import bands
+from kettle.knowledge import amps, bands
 from kettle.knowledge.equipment import KINDS, UnitSpec, resolve
 from tests.core.judging.faults import COOLER, FREEZER, REACH_IN, sound, unit_of
 
@@ -128,3 +128,66 @@ def test_the_scale_holds_band_and_value():
     assert scale(far["superheat_evap_f"]).beyond
     assert push(3.0) == (50.0, 50.0)
     assert push(-1.5) == (25.0, 25.0)
+
+
+# A mixing valve holds 85 °F, give or take 10 °F: over 20 °F air the split is 55 to 75 °F, over 70 °F air as usual (15 to 30), over 50 °F
+# air up to 45 °F.
+@pytest.mark.parametrize(
+    ("ambient", "head_control", "low", "high"),
+    [(20.0, "mixing_valve", 55, 75), (70.0, "mixing_valve", 15, 30), (50.0, "mixing_valve", 25, 45), (20.0, "none", 15, 45)],
+)
+def test_a_head_that_is_held_has_the_split_it_is_held_at(ambient, head_control, low, high):
+    spec = UnitSpec("walk_in_cooler", "R-134a", set_f=36, head_control=head_control)
+    unit = resolve(spec)
+    found, facts = judged(spec, {"ambient_f": ambient, "discharge_psig": unit.refrigerant.bubble_psig(90.0), "box_temp_f": 36.0})
+    assert facts.moment == ("steady" if ambient == 70.0 else "low_ambient")
+    assert (found["split_f"].low, found["split_f"].high) == (low, high)
+
+
+@pytest.mark.parametrize(("split", "share"), [(7.5, 1 / 3), (14.0, 14 / 22.5), (15.0, 1.0), (22.5, 1.0)])
+def test_with_little_heat_to_give_off_there_is_less_room_for_subcooling(split, share):
+    # A walk-in cooler without a receiver: 6 to 16 °F at a split of 15 to 30 °F.
+    spec = UnitSpec("walk_in_cooler", "R-134a", set_f=36, receiver=False)
+    head = resolve(spec).refrigerant.bubble_psig(80.0 + split)
+    found, _ = judged(spec, {"ambient_f": 80.0, "discharge_psig": head, "liquid_line_f": 78.0, "box_temp_f": 36.0})
+    assert (found["subcooling_f"].low, found["subcooling_f"].high) == pytest.approx((6 * share, 16 * share))
+
+
+@pytest.mark.parametrize(("ambient", "sct"), [(80.0, 102.5), (95.0, 117.5), (None, 105.0)])
+def test_amps_are_held_against_what_this_coil_and_this_day_take(ambient, sct):
+    spec = UnitSpec("walk_in_cooler", "R-134a", set_f=36, compressor_rla_a=10.0)
+    refrigerant = resolve(spec).refrigerant
+    seen = {"suction_psig": refrigerant.dew_psig(24.0), "compressor_amps": 8.0, "box_temp_f": 36.0}
+    found, facts = judged(spec, seen if ambient is None else seen | {"ambient_f": ambient})
+    expected = amps.expected_share_pct(refrigerant, 24.0, sct, False)
+    more = 10.0 if facts.moment == "high_ambient" else 0.0
+    assert found["amps_pct"].low == pytest.approx(0.78 * expected)
+    assert found["amps_pct"].high == pytest.approx(min(1.2 * expected + more, 105.0 + more))
+
+
+@pytest.mark.parametrize(("gain", "trust"), [(30.0, "good"), (31.0, "weak")])
+def test_a_probe_far_from_the_coil_is_trusted_less(gain, trust):
+    found, _ = judged(COOLER, sound(COOLER, gain=gain))
+    assert found["superheat_comp_f"].trust == trust
+
+
+@pytest.mark.parametrize(("superheat", "state", "trust"), [(-3.0, "low", "good"), (-3.1, "impossible", "none")])
+def test_superheat_below_zero_is_liquid_and_far_below_it_a_wrong_reading(superheat, state, trust):
+    found, _ = judged(COOLER, sound(COOLER, superheat=superheat))
+    assert (found["superheat_evap_f"].state, found["superheat_evap_f"].trust) == (state, trust)
+
+
+@pytest.mark.parametrize(
+    ("places", "form", "trust"),
+    [
+        (("coil_whole",), "hard_ice", "none"),
+        (("coil_bottom",), "snow", "none"),
+        ((), "heavy_frost", "none"),
+        (("door_frame", "suction_line"), "hard_ice", "good"),
+        (("coil_whole",), "light_frost", "good"),
+    ],
+)
+def test_ice_on_the_coil_spoils_what_is_read_of_it(places, form, trust):
+    found, _ = judged(COOLER, sound(COOLER, ice_form=form, ice_places=places))
+    assert found["superheat_evap_f"].trust == found["td_f"].trust == trust
+    assert found["split_f"].trust == "good"

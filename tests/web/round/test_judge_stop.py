@@ -38,7 +38,7 @@ def test_what_fits_none_of_the_known_causes_is_said_and_what_to_write_down(at_wo
     assert percent == "98"
     assert f"{percent} %" in card and "write down what does not fit" in card and "on a guess" in card
     assert all(text in card for text in judge_call(call).does_not_fit)
-    assert Standing(call).headline == "None of the known causes fits"
+    assert Standing(call).headline == f"None of the known causes fits {percent} %"
     assert headline_of(Standing(call).course) == ("None of the known causes fits", judge_call(call).something_else)
     aside = at_work.get(reverse("stop", args=[call.number, "read"])).content.decode().split('id="standing"')[1]
     assert f"{percent} % none of the known causes" in aside

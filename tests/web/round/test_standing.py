@@ -2,6 +2,8 @@
 
 import pytest
 
+from web.logbook.actions.do_act import do_act
+from web.logbook.calls.judging import judge_call
 from web.round.standing import Standing
 from web.round.standing.sheets import sheets_of
 
@@ -23,6 +25,14 @@ def test_the_headline_is_the_leader_or_the_reading_to_resolve(call, starved, rea
     read_in(suction_line_evap_f="-55")
     assert Standing(call).headline == "A reading to resolve"
     assert Standing(call).tag("suction_line_evap_f").state == "wrong"
+
+
+def test_once_hands_were_on_it_the_headline_is_what_is_left(user, call, starved, read_in):
+    do_act(user, call, judge_call(call), "valve.element_replaced")
+    assert Standing(call).headline.startswith("Left: valve feeding too little ")
+    read_in(box_temp_f="-4", suction_psig="17", suction_line_evap_f="-9")
+    was, percent = Standing(call).headline.rsplit(" ", 2)[0], Standing(call).left[0][1]
+    assert was == "Was valve feeding too little, nothing left of it" and Standing(call).headline.endswith(f" {percent} %")
 
 
 def test_a_card_carries_value_mark_band_and_scale(call, starved):

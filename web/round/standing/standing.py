@@ -21,6 +21,7 @@ from kettle.knowledge.quantities import QUANTITIES
 from web.logbook.actions.note_sibling import sibling_states
 from web.logbook.calls.baselines import baseline_of
 from web.logbook.calls.courses import acts_of
+from web.logbook.calls.headlines import headline_of
 from web.logbook.calls.judging import minutes_left, settling_until, standing_readings
 from web.logbook.calls.told_again import told_again
 from web.round.drawing import BY_STOP, CIRCUIT, FELT
@@ -275,15 +276,11 @@ class Standing:
 
     @property
     def headline(self):
-        """The standing in one line, for the phone's sheet."""
+        """The standing in one line, for the phone's sheet: what the Board says of it."""
         if self.judgement.problems:
             return "A reading to resolve"
-        if not self.judgement.has_evidence:
-            return "Nothing judged yet"
-        suspect, percent = self.suspects[0]
-        if self.judgement.something_else > suspect.probability:
-            return "None of the known causes fits"
-        return f"{suspect.label} {percent} %"
+        words, probability = headline_of(self.course)
+        return f"{words} {format_percent(probability)} %" if words else "Nothing judged yet"
 
     @cached_property
     def holds(self):

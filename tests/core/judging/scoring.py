@@ -3,6 +3,7 @@
 import hashlib
 import json
 from dataclasses import dataclass
+from functools import cache
 from pathlib import Path
 
 from kettle import case
@@ -19,8 +20,9 @@ def out_of_sight(name):
     return int(hashlib.sha256(name.encode()).hexdigest(), 16) % 5 == 0
 
 
+@cache
 def judged(name) -> Judgement:
-    """The judgement of a case file."""
+    """The judgement of a case file, once for all that is asked of it."""
     read = case.read((FOLDER / f"{name}.json").read_text())
     return judge_coil(read.resolved(), read.coils())
 

@@ -103,8 +103,10 @@ def network_of(
 ) -> Network:
     """Return the network of a unit in a context (moment, outside); `history` names causes found at earlier visits, `given` those seen to
     be there, `beyond` those of which two may be there with a third."""
-    key: tuple[object, ...] = (unit.kind.code, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.defrost, unit.box_control,
-           unit.phases, tuple(sorted(context.items())), history)  # fmt: skip
+    key: tuple[object, ...] = (
+        unit.kind.code, unit.metering, unit.condensing, unit.receiver, unit.head_control, unit.defrost, unit.box_control, unit.phases,
+        tuple(sorted(context.items())), history,
+    )  # fmt: skip
     base = _keep(key, lambda: _built(unit, context, history))
     if given:
         plain, key = base, (*key, tuple(sorted(given)))

@@ -6,6 +6,7 @@ that source only estimates. Superheat takes the dew line, subcooling the bubble 
 
 import json
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -137,41 +138,42 @@ def source() -> str:
     return str(_data()["source"])
 
 
+def tabled(name: str, entry: Mapping[str, Any], step_f: float) -> Refrigerant:
+    """Return a refrigerant from its entry of the data: columns at every `step_f`, °F, from `low_f` on, psia, lb/ft³, Btu/lb, as
+    `tools/generate_saturation.py` writes them."""
+    low_f, count = entry["low_f"], len(entry["dew_psia"])
+
+    def saturation(column: str) -> SaturationLine:
+        x = tuple(-1.0 / (low_f + step_f * i + RANKINE) for i in range(count))
+        return SaturationLine(x, tuple(math.log(p) for p in entry[column]))
+
+    def line(column: str) -> PropertyLine:
+        return PropertyLine(low_f, step_f, tuple(entry[column]))
+
+    return Refrigerant(
+        name=name,
+        safety_class=entry["safety_class"],
+        molar_mass=entry["molar_mass"],
+        estimated=tuple(entry["estimated"]),
+        low_f=low_f,
+        high_f=low_f + step_f * (count - 1),
+        bubble=saturation("bubble_psia"),
+        dew=saturation("dew_psia"),
+        liquid_lb_ft3=line("liquid_lb_ft3"),
+        vapor_lb_ft3=line("vapor_lb_ft3"),
+        liquid_btu_lb=line("liquid_btu_lb"),
+        vapor_btu_lb=line("vapor_btu_lb"),
+        liquid_btu_lbf=line("liquid_btu_lbf"),
+        vapor_btu_lbf=line("vapor_btu_lbf"),
+        liquid_lb_fth=line("liquid_lb_fth"),
+        vapor_lb_fth=line("vapor_lb_fth"),
+    )
+
+
 @cache
 def catalogue() -> dict[str, Refrigerant]:
     """Return every refrigerant of the shipped data by the name on the plate."""
-    step_f = _data()["step_f"]
-
-    def made(name: str, entry: dict[str, Any]) -> Refrigerant:
-        low_f, count = entry["low_f"], len(entry["dew_psia"])
-
-        def saturation(column: str) -> SaturationLine:
-            x = tuple(-1.0 / (low_f + step_f * i + RANKINE) for i in range(count))
-            return SaturationLine(x, tuple(math.log(p) for p in entry[column]))
-
-        def line(column: str) -> PropertyLine:
-            return PropertyLine(low_f, step_f, tuple(entry[column]))
-
-        return Refrigerant(
-            name=name,
-            safety_class=entry["safety_class"],
-            molar_mass=entry["molar_mass"],
-            estimated=tuple(entry["estimated"]),
-            low_f=low_f,
-            high_f=low_f + step_f * (count - 1),
-            bubble=saturation("bubble_psia"),
-            dew=saturation("dew_psia"),
-            liquid_lb_ft3=line("liquid_lb_ft3"),
-            vapor_lb_ft3=line("vapor_lb_ft3"),
-            liquid_btu_lb=line("liquid_btu_lb"),
-            vapor_btu_lb=line("vapor_btu_lb"),
-            liquid_btu_lbf=line("liquid_btu_lbf"),
-            vapor_btu_lbf=line("vapor_btu_lbf"),
-            liquid_lb_fth=line("liquid_lb_fth"),
-            vapor_lb_fth=line("vapor_lb_fth"),
-        )
-
-    return {name: made(name, entry) for name, entry in _data()["refrigerants"].items()}
+    return {name: tabled(name, entry, _data()["step_f"]) for name, entry in _data()["refrigerants"].items()}
 
 
 def get(name: str) -> Refrigerant:

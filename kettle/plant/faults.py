@@ -178,7 +178,8 @@ FAULTS: Final[dict[str, Fault]] = {f.code: f for f in (
     Fault("sensor_mixup", _add("sensor_error_f", -20.0), seen={"circuit_extra": "probe_wrong_role"}),
     Fault("lp_control_misset", _set("lp_in_psia", 400.0), seen={"low_pressure_switch": "open", "compressor": "off"},
           wiring=("lp_switch:open",)),
-    Fault("delay_timer_left", _DEAD, seen={"circuit_extra": "delay_timer", "compressor": "off"}),
+    # What it holds back is the contactor's coil, which is as if it were open.
+    Fault("delay_timer_left", _DEAD, seen={"circuit_extra": "delay_timer", "compressor": "off"}, wiring=("contactor_coil:open",)),
     Fault("short_cycle", _all(_scale("differential_f", -0.9), _scale("least_off_h", -0.8))),
     Fault("suction_regulator_shut", _add("regulator_f", 30.0)),
     Fault("wrong_parameters", _add("superheat_set_f", 14.0), seen={"controller_alarm": "low_superheat"}),

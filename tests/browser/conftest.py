@@ -7,6 +7,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
+from django.contrib.staticfiles.handlers import StaticFilesHandler
 from django.core.signals import request_finished, request_started
 from playwright.sync_api import expect
 
@@ -82,6 +83,21 @@ def page(context, live_server):
     session.send("Storage.clearDataForOrigin", {"origin": live_server.url, "storageTypes": "all"})
     session.detach()
     return page
+
+
+@pytest.fixture(scope="session", autouse=True)
+def styles_are_kept():
+    """Styles, scripts and fonts are kept by the browser between pages, as they are in use; the test's own server asks for each again."""
+    served = StaticFilesHandler.serve
+
+    def serve(self, request):
+        response = served(self, request)
+        response["Cache-Control"] = "max-age=3600"
+        return response
+
+    StaticFilesHandler.serve = serve
+    yield
+    StaticFilesHandler.serve = served
 
 
 @pytest.fixture(autouse=True)

@@ -10,7 +10,8 @@ CAUSES = (
         "The control does not ask for cold: satisfied, switched off, locked, or left in service.",
         prior=0.04,
         shows={
-            "control_call": {"satisfied": 0.5, "no_power": 0.35},
+            # A control that calls is none that does not: what holds the call back on its way is another matter.
+            "control_call": {"satisfied": 0.57, "no_power": 0.40, "calling": 0.01},
             "compressor": {"off": 0.94},
             "contactor": {"out": 0.93},
             "box_temp_f": {"high": 0.85},

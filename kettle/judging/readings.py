@@ -58,8 +58,10 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     out = _low_side(unit, got, seen)
     out |= _head_side(unit, got)
     out |= _of_the_box(unit, got, seen)
-    # Behind an open contactor nothing is live: what is lost over it says nothing of its poles.
-    dead = running.BEHIND_CONTACTOR if running.contactor_is_out(seen) else ()
+    # Behind an open contactor nothing is live: what is lost over it says nothing of its poles, and neither does it while nobody looked
+    # whether it is in, on a compressor that is silent.
+    unknown = "contactor" not in seen and seen.get("compressor") == "off"
+    dead = running.BEHIND_CONTACTOR if unknown or running.contactor_is_out(seen) else ()
     live = {key: value for key, value in got.items() if not key.startswith(dead)}
     return out | electrics.derive(live, unit.phases, unit.nameplate_v) | _of_the_controls(unit, got, seen, out)
 

@@ -42,6 +42,8 @@ BY_HAND = [
     (FREEZER, {"line_v_12": 228.0, "line_v_23": 231.0, "line_v_31": 207.0}, "volts_off_pct", -10.0),
     (FREEZER, {"line_v_12": 253.0, "line_v_23": 229.0}, "volts_off_pct", 10.0),
     (FREEZER, {"line_v_12": 228.0, "load_v_12": 226.0, "line_v_23": 229.0, "load_v_23": 190.0}, "load_loss_v", 39.0),
+    (FREEZER, {"compressor": "off", "contactor": "in", "line_v_12": 228.0, "load_v_12": 0.0}, "load_loss_v", 228.0),
+    (FREEZER, {"compressor": "humming", "line_v_12": 228.0, "load_v_12": 190.0}, "load_loss_v", 38.0),
     (FREEZER, {"pole_drop_v_1": 0.3, "pole_drop_v_2": 6.1, "pole_drop_v_3": 0.2}, "pole_drop_v", 6.1),
     (COOLER, OHMS, "winding_highest_ohm", 5.0),
     # 4.1 + 1.3 = 5.4 against 5.0 Ω.
@@ -110,6 +112,8 @@ def test_every_quantity_is_worked_by_hand():
         (COOLER, {"discharge_psig": 120.0, "water_out_f": 80.0}, "approach_f"),
         # Behind an open contactor nothing is lost; a heater that draws what a clamp can read is not dead.
         (FREEZER, {"contactor": "out", "line_v_12": 228.0, "load_v_12": 0.0}, "load_loss_v"),
+        # Nor where nobody looked whether it is in, on a compressor that is silent.
+        (FREEZER, {"compressor": "off", "line_v_12": 228.0, "load_v_12": 0.0}, "load_loss_v"),
         (FREEZER, {"heater_volts": 230.0, "heater_amps": 0.4}, "heater_pct"),
         (FREEZER, {"heater_volts": 89.0, "heater_amps": 0.0}, "heater_pct"),
         (resolve(UnitSpec("walk_in_cooler", "R-448A")), {"compressor_amps": 7.5}, "amps_pct"),

@@ -81,6 +81,13 @@ def test_a_switch_that_holds_the_box_rests_until_the_box_is_warm(box, is_there):
         (45, -4, {}, False),  # shows 41: warmer than it is told to hold
         (41, -5, {"circuit_extra": "probe_wrong_role"}, False),
         (41, -5, {"complaint": ("first_start",)}, False),
+        (41, -5, {"since_defrost_min": 20.0, "box_trend": "steady"}, False),
+        (41, -5, {"since_defrost_min": 46.0, "box_trend": "steady"}, True),
+        (41, -5, {"door": "left_open", "box_trend": "rising"}, False),
+        # Exactly what is let pass, and exactly its differential.
+        (41, -3.1, {}, True),
+        (39.1, -6, {}, True),
+        (39.1, -6.2, {}, False),
         (41, -5, {"box_trend": "falling"}, True),
     ],
 )

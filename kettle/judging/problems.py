@@ -1,6 +1,6 @@
 """Readings that cannot be right as they stand, each said once and in words."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Final
 
@@ -231,6 +231,15 @@ _RULES: Final[tuple[Callable[[Facts], list[Problem]], ...]] = (
     _sensor_disagrees,
     _third_leg,
 )
+
+
+# A problem that is no question any more once a cause is there beyond doubt: it is that cause.
+IS_THE_CAUSE: Final = {"sensor_disagrees": "stat_calibration"}
+
+
+def to_resolve(problems: Iterable[Problem], given: frozenset[str]) -> tuple[Problem, ...]:
+    """Return the problems that are still a question beside the causes that are there beyond doubt."""
+    return tuple(one for one in problems if IS_THE_CAUSE.get(one.code) not in given)
 
 
 def found(facts: Facts) -> list[Problem]:

@@ -35,6 +35,15 @@ def test_once_hands_were_on_it_the_headline_is_what_is_left(user, call, starved,
     assert was == "Was valve feeding too little, nothing left of it" and Standing(call).headline.endswith(f" {percent} %")
 
 
+def test_a_display_that_is_off_is_a_question_until_it_is_the_cause(call, read_in):
+    read_in(box_temp_f="1", display_temp_f="-5", compressor="running")
+    assert Standing(call).headline == "A reading to resolve" and Standing(call).due == ()
+    read_in(circuit_extra="nothing")
+    assert Standing(call).headline.startswith("Thermostat or sensor off ")
+    assert [cause.code for cause in Standing(call).due] == ["stat_calibration"]
+    assert Standing(call).due_title == "Seen: put right"
+
+
 def test_a_card_carries_value_mark_band_and_scale(call, starved):
     cards = {card.key: card for card in Standing(call).cards}
     superheat = cards["superheat_evap_f"]

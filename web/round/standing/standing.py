@@ -10,7 +10,7 @@ from urllib.parse import urlencode
 from kettle.benches.sets import baseline
 from kettle.benches.valve import adjust
 from kettle.call import cures
-from kettle.judging import running
+from kettle.judging import problems, running
 from kettle.judging.evidence import quantity_name
 from kettle.judging.siblings import together
 from kettle.knowledge import causes, observations
@@ -277,7 +277,7 @@ class Standing:
     @property
     def headline(self):
         """The standing in one line, for the phone's sheet: what the Board says of it."""
-        if self.judgement.problems:
+        if self.to_resolve:
             return "A reading to resolve"
         words, probability = headline_of(self.course)
         return f"{words} {format_percent(probability)} %" if words else "Nothing judged yet"
@@ -296,9 +296,14 @@ class Standing:
         return list(dict.fromkeys(text for cause in self.due for text in cause.caution))
 
     @cached_property
+    def to_resolve(self):
+        """Readings that are a question; not those that are the very cause found."""
+        return problems.to_resolve(self.judgement.problems, self.judgement.given)
+
+    @cached_property
     def due(self):
         """What is to be put right now, seen or settled: causes; none where there is more to ask, or readings contradict each other."""
-        return () if self.judgement.problems else cures.due(self.told.call.judged, self.coil)
+        return () if self.to_resolve else cures.due(self.told.call.judged, self.coil)
 
     @cached_property
     def stuck_steps(self):

@@ -15,11 +15,14 @@ def quick_passwords(settings):
 @pytest.fixture(autouse=True)
 def papers_here(monkeypatch, settings):
     """Papers are set at once and in this process; how they are set apart is tried in the tests of reports."""
+    from web import long_work
     from web.reports import papers, pdf
 
     settings.PAPER_WAIT_S = 60.0
     # Tests write rows without a line of the log; that what is told is never stale is tried by itself, and by the browser.
     settings.TOLD_KEPT_S = 0.0
+    # Long work is done where it is asked for, inside the test's transaction.
+    monkeypatch.setattr(long_work.queue, "immediate", True)
     monkeypatch.setattr(papers, "set_apart", lambda paper, html: pdf.render_pdf(html))
 
 

@@ -11,11 +11,12 @@ from vulture import Vulture
 ROOT = Path(__file__).parent.parent
 PLACES: Final = ("kettle", "web", "devices", "tools", "benchmarks", "manage.py")
 KINDS: Final = ("function", "method", "property", "class")
-# Called by name: by Django, by Python's own protocols, and by whoever tries an outside device without its own process.
+# Called by name: by Django, by the queue, by Python's own protocols, and by whoever tries an outside device without its own process.
 CALLED: Final = (
     "Command",
     "add_arguments",
     "process_exception",
+    "_set_signal_handlers",
     "*Config",
     "__getattr__",
     "handle",

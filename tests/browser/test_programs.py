@@ -1,7 +1,6 @@
 """Defrost programs in the browser: kept, moved on the dial, planned, watched, read from the controller and written back."""
 
 import re
-import threading
 
 from playwright.sync_api import expect
 
@@ -28,13 +27,6 @@ def test_a_defrost_program_as_found_and_as_left_on_the_day(open_stop, accessible
     accessible(page)
 
 
-def planned_out():
-    """Wait until a plan is worked out, however long that takes on a busy machine."""
-    for thread in threading.enumerate():
-        if thread.name.startswith("plan-"):
-            thread.join()
-
-
 @ONE_SCREEN
 def test_a_program_is_read_planned_written_back_and_proved(open_stop, stand_in, accessible):
     DefrostProgram.objects.filter(call__unit__name="Freezer 1").delete()
@@ -50,7 +42,6 @@ def test_a_program_is_read_planned_written_back_and_proved(open_stop, stand_in, 
 
     page.get_by_label("whole hours only").check()
     page.get_by_role("button", name="Plan a week ahead").click()
-    planned_out()
     page.reload()
     best = page.locator(".plan-table tr.best").first
     expect(best).to_be_visible()
@@ -123,7 +114,7 @@ def test_defrosts_are_moved_stretched_added_and_taken_out_by_hand_and_key(open_s
 
 @ONE_SCREEN
 def test_a_plan_under_way_can_be_stopped(open_stop, monkeypatch):
-    monkeypatch.setattr("web.benches.defrost.planning.begin", lambda *asked: None)
+    monkeypatch.setattr("web.benches.defrost.planning.work", lambda pk: None)
     page = open_stop("Freezer 1", "programs")
     page.get_by_role("button", name="Plan a week ahead").click()
     expect(page.get_by_role("progressbar")).to_be_visible()

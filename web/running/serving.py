@@ -8,6 +8,7 @@ from django.core.management import call_command
 from django.core.management.base import CommandError
 from django.db import connection
 
+from web import long_work
 from web.benches.trends import keeper
 from web.logbook import kept_files
 from web.logbook.actions.open_call import end_quick_looks
@@ -80,6 +81,8 @@ def serve(host, port, told=None, started=None):
                 sys.stdout.flush()
             ends = started() if started else []
             keeper.begin()
+            long_work.begin_again()
+            ends = [*ends, long_work.begin()]
             try:
                 server.run()
             finally:

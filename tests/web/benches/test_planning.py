@@ -1,6 +1,5 @@
 """Planning on the Programs stop: tried out as it is changed, asked for, stopped, taken; a watched defrost; hours that count."""
 
-import threading
 from datetime import timedelta
 
 import pytest
@@ -11,7 +10,7 @@ from kettle.benches.defrost.program import Program
 from kettle.benches.defrost.situation import UNWATCHED, WATCHED
 from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_program import keep_program
-from web.benches.defrost.actions.plan_defrosts import ask_plan
+from web.benches.defrost.actions.plan_defrosts import ask_plan, stop_plan
 from web.benches.defrost.actions.watch_defrost import end_watch, mark_watch, start_watch
 from web.logbook.actions.open_call import open_call
 from web.logbook.calls.judging import judge_call
@@ -23,18 +22,6 @@ FOUND = {"starts": "8 a day", "fail_safe_min": "45", "termination_f": "85", "dri
 @pytest.fixture
 def found(user, call):
     return keep_program(user, call, "found", FOUND)
-
-
-# As it is, before the tests work plans out where they are asked for.
-BEGIN = planning.begin
-
-
-@pytest.fixture(autouse=True)
-def at_once(monkeypatch):
-    """Plans are worked out where they are asked for, inside the test's transaction."""
-    monkeypatch.setattr(
-        planning, "begin", lambda plan, asked, found, shown, left: planning.work(plan.pk, asked, found, plan.asked, shown, left)
-    )
 
 
 def try_out(client, call, typed, **act):
@@ -90,8 +77,9 @@ def test_a_wrong_limit_is_said_and_nothing_is_asked(at_work, call, found):
 
 
 def test_a_plan_can_be_stopped_and_one_cut_off_says_so(at_work, user, call, found, monkeypatch):
-    monkeypatch.setattr(planning, "begin", lambda *asked: None)
-    body = asking(at_work, call)
+    with monkeypatch.context() as waits:
+        waits.setattr(planning, "work", lambda pk: None)
+        body = asking(at_work, call)
     plan = DefrostPlan.objects.get()
     assert "Stop" in body and 'value="0"' in body
     polled = at_work.get(reverse("plan", args=[call.number]), headers={"HX-Request": "true"}).content.decode()
@@ -101,16 +89,23 @@ def test_a_plan_can_be_stopped_and_one_cut_off_says_so(at_work, user, call, foun
     at_work.post(reverse("stop-plan", args=[call.number, plan.pk]))
     plan.refresh_from_db()
     assert plan.state == "stopped"
-    # Work on a stopped plan ends at its next step and leaves it as it is.
-    planning.work(plan.pk, planning.situation_of(call, judge_call(call).facts), None, {}, user.member.shown)
+    # A stopped plan is left as it is; one stopped while it is worked on ends at its next step.
+    planning.work(plan.pk)
     plan.refresh_from_db()
     assert (plan.state, plan.result) == ("stopped", {})
+    other = ask_plan(user, call, {})
+    situation_of = planning.situation_of
+    monkeypatch.setattr(planning, "situation_of", lambda *given: stop_plan(user, other) or situation_of(*given))
+    planning.work(other.pk)
+    other.refresh_from_db()
+    assert (other.state, other.result) == ("stopped", {})
 
 
-def test_a_plan_that_breaks_says_so_and_one_asked_anew_replaces_it(at_work, user, call, found):
+def test_a_plan_that_breaks_says_so_and_one_asked_anew_replaces_it(at_work, user, call, found, monkeypatch):
     plan = ask_plan(user, call, {})
+    monkeypatch.setattr(planning, "situation_of", lambda *given: None)
     with pytest.raises(AttributeError):
-        planning.work(plan.pk, None, None, {}, user.member.shown)
+        planning.work.call_local(plan.pk)
     plan.refresh_from_db()
     assert plan.state == "failed"
     assert "The plan failed" in at_work.get(reverse("stop", args=[call.number, "programs"])).content.decode()
@@ -208,26 +203,17 @@ def test_only_a_choice_of_the_plan_can_be_taken_and_plans_of_others_are_out_of_r
     assert client.post(reverse("stop-plan", args=[call.number, plan.pk])).status_code == 404
 
 
-def test_a_plan_that_waited_begins_when_its_turn_comes(user, unit, monkeypatch):
-    begun = []
-    monkeypatch.setattr(planning, "begin", BEGIN)
-    monkeypatch.setattr(planning, "work", lambda pk, *given: begun.append(pk))
-
-    def worked():
-        for thread in threading.enumerate():
-            if thread.name.startswith("plan-"):
-                thread.join()
-        return begun
-
+def test_a_plan_that_waited_begins_when_its_turn_comes(user, unit, found):
     first, second = (ask_plan(user, open_call(user, unit), {}) for _ in range(2))
     assert (first.state, second.state) == ("working", "waiting")
-    for plan in (first, second):
-        planning.begin(plan, "asked", None, None)
-    assert worked() == [first.pk] and not planning.cut_off(second)
-    DefrostPlan.objects.filter(pk=first.pk).update(state="done")
-    planning._next_turn()
+    planning.work(second.pk)
     second.refresh_from_db()
-    assert worked() == [first.pk, second.pk] and second.state == "working"
+    assert second.state == "waiting" and not planning.cut_off(second)
+    assert [later.args for later in planning.queue.scheduled()] == [(second.pk,)], "it asks again"
+    DefrostPlan.objects.filter(pk=first.pk).update(state="done")
+    planning.work(second.pk)
+    second.refresh_from_db()
+    assert second.state == "done" and second.result["choices"]
 
 
 def test_what_is_seen_while_it_runs_is_kept_as_it_is_seen_and_not_twice(at_work, call, found):

@@ -11,7 +11,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from django.utils import timezone
 
-from kettle.knowledge.errors import InputError, Stopped
+from kettle.knowledge.errors import InputError
 from kettle.trends.series import Trend
 from web.benches.trends import keeper, reading
 from web.benches.trends.actions.keep_live import keep_live
@@ -46,9 +46,8 @@ def drop(client, unit, body, call=None, name="case.csv"):
 
 
 @pytest.fixture
-def log(at_work, unit, monkeypatch):
+def log(at_work, unit):
     """A log that is read, in this thread."""
-    monkeypatch.setattr(reading, "begin", lambda log: reading.work(log.pk))
     drop(at_work, unit, text())
     found = TrendLog.objects.get()
     at_work.post(
@@ -71,8 +70,7 @@ def test_a_file_is_matched_by_its_headers_read_and_its_file_let_go(log, at_work,
     assert '<option value="defrost" selected' in page
 
 
-def test_what_is_wrong_with_a_file_is_one_line_and_nothing_is_kept(at_work, unit, monkeypatch):
-    monkeypatch.setattr(reading, "begin", lambda log: reading.work(log.pk))
+def test_what_is_wrong_with_a_file_is_one_line_and_nothing_is_kept(at_work, unit):
     for body, says in ((b"\x89PNG\0\0\0", "no text file"), (b"", "empty"), (b"hello", "no columns")):
         answer = drop(at_work, unit, body).content.decode()
         assert says in answer or "choose a file" in answer
@@ -286,15 +284,13 @@ def test_an_address_is_a_host_and_a_port(address, allowed):
             check_address(address)
 
 
-def test_a_log_waits_for_its_reader_and_says_that_somebody_is_at_it(log, at_work, unit, monkeypatch):
-    monkeypatch.setattr(reading, "WAITS_S", 0.01)
-    TrendLog.objects.filter(pk=log.pk).update(state="reading", touched_at=timezone.now() - timedelta(minutes=5))
-    taken = [reading._readers.acquire() for _ in range(reading.READERS)]
-    monkeypatch.setattr(reading, "_go_on", lambda one, rows: False)
-    with pytest.raises(Stopped):
-        reading._wait(log)
-    for _ in taken:
-        reading._readers.release()
+def test_a_log_that_waits_for_its_turn_is_not_cut_off_and_one_left_in_the_middle_is(log):
+    log.state, log.touched_at = "reading", timezone.now() - timedelta(minutes=5)
+    for rows, off in ((0, False), (1, True)):
+        log.read_rows = rows
+        assert reading.cut_off(log) is off
+    log.touched_at = timezone.now() - timedelta(seconds=50)
+    assert not reading.cut_off(log)
 
 
 def test_an_unread_log_taken_back_lets_its_file_go_and_stays_on_record(at_work, unit, django_capture_on_commit_callbacks):

@@ -8,15 +8,20 @@ from dataclasses import replace
 from datetime import timedelta
 from functools import lru_cache
 
-from django.db import connection
+from django.db import connection, transaction
 from django.utils import timezone
+from huey.exceptions import RetryTask
 
 from kettle.benches.defrost.program import Hours, Program, no_stronger
 from kettle.benches.ice.map import ICED_FORMS
 from kettle.knowledge.errors import Stopped
+from web.accounts.access import shown_to
 from web.benches.defrost.actions.plan_defrosts import CUT_OFF, has_room
 from web.logbook.calls.courses import acts_of
+from web.logbook.calls.judging import judge_call
 from web.logbook.models import DefrostPlan, DefrostWatch
+from web.logbook.models.defrosts import AT_WORK
+from web.long_work import SOON, again_after_a_restart, queue
 
 FIGURES = (
     "starts_a_day", "frost_lb", "blocked", "clear_min", "margin_min", "runs_on_min", "box_peak_f", "over_limit_min", "heat_kwh",
@@ -24,6 +29,8 @@ FIGURES = (
 )  # fmt: skip
 WATCHED_DAYS = 120
 ENDED_BY_TIME = "time"
+# One that may not begin yet asks again after so long, s.
+WAITS_S = 1
 DOOR_KEYS = ("door", "door_traffic", "strip_curtain", "door_open_h")
 
 
@@ -136,56 +143,52 @@ def _calibrated(key):
     return calibrated(asked, program, seen)
 
 
-# Plans that wait for their turn in this process: what the work needs, by the plan's number.
-_waiting = {}
-_turns = threading.Lock()
+@queue.task(priority=SOON)
+def work(pk):
+    """Work out a plan and keep it, telling how far it is; it ends early when its row says stopped.
+
+    One that may not begin yet waits: another of the same person, or two of the shop, are worked on.
+    """
+    try:
+        plan = DefrostPlan.objects.select_related("call__unit__site", "by__member").filter(pk=pk, state__in=AT_WORK).first()
+        if plan is not None and not _has_turn(plan):
+            raise RetryTask(delay=WAITS_S)
+        if plan is not None:
+            _keep(plan)
+    finally:
+        if threading.current_thread() is not threading.main_thread():
+            connection.close()
 
 
-def begin(plan, asked, found, shown, left=None):
-    """Work on a plan in the background, or let it wait for its turn."""
-    given = (plan.pk, asked, found, plan.asked, shown, left)
-    if plan.state == "waiting":
-        _waiting[plan.pk] = given
-        return
-    threading.Thread(target=work, args=given, daemon=True, name=f"plan-{plan.pk}").start()
+def _has_turn(plan):
+    """Whether a plan is worked on from now; two that wait are not let in at once."""
+    with transaction.atomic():
+        if plan.state == "waiting" and not has_room(plan.by, plan.call.shop_id):
+            return False
+        return bool(DefrostPlan.objects.filter(pk=plan.pk, state=plan.state).update(state="working", touched_at=timezone.now()))
 
 
-def _next_turn():
-    """Let the plan that has waited longest, and may be worked on, begin."""
-    with _turns:
-        for plan in DefrostPlan.objects.filter(pk__in=list(_waiting)).select_related("call", "by").order_by("pk"):
-            if plan.state != "waiting":
-                _waiting.pop(plan.pk, None)
-            elif has_room(plan.by, plan.call.shop_id):
-                now = timezone.now()
-                if DefrostPlan.objects.filter(pk=plan.pk, state="waiting").update(state="working", touched_at=now):
-                    plan.state = "working"
-                    _, asked, found, _, shown, left = _waiting.pop(plan.pk)
-                    begin(plan, asked, found, shown, left)
-
-
-def work(pk, asked, found, limits, shown, left=None):
-    """Work out a plan inside limits (fields of `Limits`) and keep it, telling how far it is; it ends early when its row says stopped."""
+def _keep(plan):
     from kettle.benches.defrost import plan as core
     from kettle.benches.defrost.schools import Limits
 
     def tell(share):
-        if not DefrostPlan.objects.filter(pk=pk, state="working").update(share=share, touched_at=timezone.now()):
+        if not DefrostPlan.objects.filter(pk=plan.pk, state="working").update(share=share, touched_at=timezone.now()):
             raise Stopped
 
     try:
-        made = core.plan(asked, found, Limits(**limits), shown, tell, left)
-        result = as_kept(made, asked)
-        DefrostPlan.objects.filter(pk=pk, state="working").update(state="done", share=1.0, result=result)
+        asked = situation_of(plan.call, judge_call(plan.call).facts)
+        found, left = (program_of(kept) if kept else None for kept in map(kept_programs(plan.call).get, ("found", "left")))
+        made = core.plan(asked, found, Limits(**plan.asked), shown_to(plan.by), tell, left)
+        DefrostPlan.objects.filter(pk=plan.pk, state="working").update(state="done", share=1.0, result=as_kept(made, asked))
     except Stopped:
         pass
     except Exception as error:
-        DefrostPlan.objects.filter(pk=pk).update(state="failed", complaint=f"{type(error).__name__}: {error}"[:300])
+        DefrostPlan.objects.filter(pk=plan.pk).update(state="failed", complaint=f"{type(error).__name__}: {error}"[:300])
         raise
-    finally:
-        _next_turn()
-        if threading.current_thread() is not threading.main_thread():
-            connection.close()
+
+
+again_after_a_restart(work, lambda: DefrostPlan.objects.filter(state__in=AT_WORK, undone_at=None).values_list("pk", flat=True))
 
 
 def as_kept(plan, asked):
@@ -218,7 +221,5 @@ def as_kept(plan, asked):
 
 
 def cut_off(plan):
-    """Whether a plan that says it is being worked on is not."""
-    if plan.state == "waiting":
-        return plan.pk not in _waiting
+    """Whether a plan that says it is being worked on is not; one that waits stands in the queue."""
     return plan.state == "working" and timezone.now() - plan.touched_at > CUT_OFF

@@ -1,4 +1,4 @@
-"""A log's file read in the background: told how far it is, stopped where its row says so, kept whole or not at all."""
+"""A log's file read by the queue: told how far it is, stopped where its row says so, kept whole or not at all."""
 
 import threading
 from datetime import UTC, datetime, timedelta
@@ -13,11 +13,9 @@ from kettle.trends.cycles import runs
 from kettle.trends.layout import Layout
 from web.logbook.models import DefrostProgram, TrendData, TrendLog
 from web.logbook.trends import of_unit, packed
+from web.long_work import LATER, again_after_a_restart, queue
 
 CUT_OFF = timedelta(seconds=60)
-# So many logs are read at once, each in up to 200 MB of memory; one that waits says so this often, s.
-READERS, WAITS_S = 2, 20.0
-_readers = threading.BoundedSemaphore(READERS)
 # Logs of siblings are held against it over this long at most, days.
 BESIDE_DAYS = 31
 # Of each kind the latest are kept.
@@ -26,25 +24,18 @@ MOST_MARKS = 3000
 OVER_SET_F = {False: 5.0, True: 10.0}
 
 
-def begin(log):
-    """Read a log in the background."""
-    threading.Thread(target=work, args=(log.pk,), daemon=True, name=f"log-{log.pk}").start()
-
-
 def cut_off(log):
-    """Whether a log that says it is being read is not."""
-    return log.state == "reading" and timezone.now() - log.touched_at > CUT_OFF
+    """Whether a log that says it is being read is not; one of which nothing is read yet stands in the queue."""
+    return log.state == "reading" and log.read_rows > 0 and timezone.now() - log.touched_at > CUT_OFF
 
 
+@queue.task(priority=LATER)
 def work(pk):
     """Read a log and keep what it holds and shows; a complaint in one line where it cannot be read."""
     try:
         log = TrendLog.objects.select_related("unit__site").get(pk=pk)
-        _wait(log)
-        try:
+        if _go_on(log, 0):
             keep(log, _read(log))
-        finally:
-            _readers.release()
     except Stopped:
         pass
     except InputError as error:
@@ -59,11 +50,7 @@ def work(pk):
             connection.close()
 
 
-def _wait(log):
-    """Wait for a reader to be free; Stopped where somebody stopped the log meanwhile."""
-    while not _readers.acquire(timeout=WAITS_S):
-        if not _go_on(log, 0):
-            raise Stopped
+again_after_a_restart(work, lambda: TrendLog.objects.filter(state="reading", undone_at=None).values_list("pk", flat=True))
 
 
 def _go_on(log, rows):

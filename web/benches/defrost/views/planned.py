@@ -17,14 +17,11 @@ def ask(request, number):
     call = call_of(request, number)
     standing = standing_of(request, call)
     try:
-        asked = planning.situation_of(call, standing.judgement.facts)
+        planning.situation_of(call, standing.judgement.facts)
         plan = ask_plan(request.user, call, request.POST)
     except InputError as error:
         return show(request, call, "programs", standing, asked=request.POST, plan_errors=error.beside(""))
-    kept = planning.kept_programs(call)
-    found = planning.program_of(kept["found"]) if "found" in kept else None
-    left = planning.program_of(kept["left"]) if "left" in kept else None
-    planning.begin(plan, asked, found, standing.shown, left)
+    planning.work(plan.pk)
     return redirect("plan", number=number)
 
 

@@ -95,7 +95,7 @@ def read(request, pk):
     except InputError as error:
         wrong = error.beside("match")
         return show_log(request, found, request.POST, wrong)
-    reading.begin(found)
+    reading.work(found.pk)
     return redirect("trend-log", pk=found.pk)
 
 

@@ -48,6 +48,11 @@ def unit(kind: str, refrigerant: str, **plate: Any) -> Unit:
     plate
         What is known besides, as the fields of `kettle.knowledge.equipment.UnitSpec` name it: `set_f` °F, `altitude_ft` ft, `metering`, ...
 
+    Returns
+    -------
+    Unit
+        As everything else of the core takes it; figures in °F, A, V, ft, oz.
+
     Raises
     ------
     InputError
@@ -109,7 +114,22 @@ def _checked(on: Unit, key: str, value: Any) -> Value:
 
 
 def read_case(source: str | bytes) -> Case:
-    """Return the case of a JSON text of version 1; `InputError` says in one line what is not sound, and where.
+    """Return the case of a JSON text of version 1.
+
+    Parameters
+    ----------
+    source
+        The text of the file, JSON in UTF-8 (docs/case.schema.json).
+
+    Returns
+    -------
+    Case
+        Its `unit`, what was observed (`observations`: °F, psig, A, V, Ω, words) and what was done.
+
+    Raises
+    ------
+    InputError
+        One line: what is not sound, and where.
 
     Examples
     --------
@@ -122,12 +142,45 @@ def read_case(source: str | bytes) -> Case:
 
 
 def read_call(source: str | bytes) -> Record:
-    """Return the record of a JSON text of either version (docs/call.md); `InputError` as in `read_case`."""
+    """Return the record of a JSON text of either version.
+
+    Parameters
+    ----------
+    source
+        The text of the file, JSON in UTF-8 (docs/call.md).
+
+    Returns
+    -------
+    Record
+        Its `unit` and its `events` in order, as `tell` takes it.
+
+    Raises
+    ------
+    InputError
+        One line: what is not sound, and where.
+
+    Examples
+    --------
+    >>> text = '{"format": "orange-kettle/case", "version": 2, "unit": {"kind": "prep_rail", "refrigerant": "R-290"}, "events": []}'
+    >>> len(read_call(text).events)
+    0
+
+    """
     return _read_call(source)
 
 
 def tell(record: Record) -> Told:
-    """Return all that is told of a call: judgement, holds, next checks, gas, stem, proofs, write-up, each worked out when it is asked for.
+    """Return all that is told of a call.
+
+    Parameters
+    ----------
+    record
+        The events of a call on a unit (`read_call`).
+
+    Returns
+    -------
+    Told
+        Judgement, holds, next checks, gas, stem, proofs, write-up, each worked out when it is asked for.
 
     Examples
     --------
@@ -144,12 +197,28 @@ def saturation(
 ) -> Saturation:  # fmt: skip
     """Return dew and bubble of a refrigerant at a gauge pressure, psig, or at a temperature, °F; one of the two is given.
 
-    Gauge pressures are those of a site at an altitude, ft. Tables from CoolProp (Bell et al. 2014), see `kettle.knowledge.refrigerants`.
+    Parameters
+    ----------
+    refrigerant
+        Its number ("R-404A").
+    psig, at_f
+        A gauge pressure, psig, or a temperature, °F.
+    altitude_ft
+        Of the site the gauge is read at, ft, -1,500 to 20,000.
+
+    Returns
+    -------
+    Saturation
+        Dew and bubble, °F and psig.
 
     Raises
     ------
     InputError
         For a refrigerant that is not known, both or neither given, or outside the table or -1,500 to 20,000 ft.
+
+    References
+    ----------
+    Tables from CoolProp (Bell et al. 2014, doi:10.1021/ie4033999), see `kettle.knowledge.refrigerants`.
 
     Examples
     --------
@@ -172,7 +241,23 @@ def saturation(
 def simulate(
     kind: str, faults: Sequence[tuple[str, float]] = (), hours: float = 24.0, outside_f: float = 85.0, seed: int = 1,
 ) -> "Simulated":  # fmt: skip
-    """Run the plant model of a kind of unit, sound or with faults (code of a cause, severity 0 to 1), and read it; the same for a seed.
+    """Run the plant model of a kind of unit, sound or with faults, and read it.
+
+    Parameters
+    ----------
+    kind
+        A word of the case file ("walk_in_freezer").
+    faults
+        Pairs of a cause's code and its severity, 0 to 1.
+    hours, outside_f
+        How long it runs, h, and the air at the condenser, °F.
+    seed
+        Of the scatter of its instruments; the same reads the same.
+
+    Returns
+    -------
+    Simulated
+        The `plant`, its `course` over the hours, and the `observations` of one round of reading.
 
     Raises
     ------

@@ -79,7 +79,7 @@ class Between:
     unit: str
 
     def check(self, value: float) -> float:
-        """Return the figure; ValueError names value, range and unit."""
+        """Return the figure, in its field's unit of measure; ValueError names value, range and unit."""
         if not self.low <= value <= self.high:
             raise ValueError(f"{value:g} {self.unit} is outside {self.low:g} to {self.high:g} {self.unit}")
         return value

@@ -84,7 +84,7 @@ def _melts(event: Event) -> bool:
 
 
 def figure(event: Event) -> float:
-    """Return what a meter showed; open loop is more than it can show."""
+    """Return what a meter showed, V, Ω or µF as the event says; open loop is more than it can show."""
     value = event.data["value"]
     return float("inf") if value == OPEN_LOOP else float(value)
 
@@ -327,7 +327,7 @@ def leak_place(record: Record, event: Event) -> str:
 
 
 def leaks_heard(record: Record, until: Event | None = None) -> tuple[dict[str, str], dict[str, float]]:
-    """Return what each place gave last in the search for a leak, and what the detector read there, up to an event."""
+    """Return what each place gave last in the search for a leak, and what the detector read there, in its units, up to an event."""
     heard: dict[str, str] = {}
     readings: dict[str, float] = {}
     for event in record.all_of("leak_look"):

@@ -75,7 +75,7 @@ class Told:
 
     @property
     def derived(self) -> Mapping[str, float]:
-        """What is worked out from the readings of the first coil."""
+        """What is worked out from the readings of the first coil, each by its quantity and in its unit of measure."""
         return self.now(1).facts.derived
 
     @cached_property

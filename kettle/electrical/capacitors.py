@@ -38,7 +38,7 @@ def uf_of(amps: float, volts: float, hz: int = 60) -> float:
 
 
 def judged(uf: float, printed_uf: float, minus_pct: float, plus_pct: float) -> Capacitor:
-    """Return a capacitor's microfarads against its print and tolerance (minus and plus, % of the print)."""
+    """Return a capacitor's microfarads against its print and tolerance (minus and plus, % of the print); InputError for what cannot be."""
     if not (0.0 < printed_uf <= MOST_UF and 0.0 <= uf <= MOST_UF):
         raise InputError(f"Capacitor: above 0 to {MOST_UF:g} µF")
     if not (0.0 <= minus_pct <= 50.0 and 0.0 <= plus_pct <= 100.0):
@@ -50,7 +50,10 @@ def judged(uf: float, printed_uf: float, minus_pct: float, plus_pct: float) -> C
 
 
 def extra_heat_pct(imbalance_pct: float) -> float:
-    """Return by how much hotter a three-phase motor's windings run, % of their rise, at a volts imbalance in %: 2 · imbalance²."""
+    """Return by how much hotter a three-phase motor's windings run, % of their rise, at a volts imbalance in %: 2 · imbalance².
+
+    InputError outside 0 to 100 %. Source: NEMA MG 1, the rule of the trade for unbalanced volts.
+    """
     if not 0.0 <= imbalance_pct <= 100.0:
         raise InputError(f"Imbalance: {format_number(imbalance_pct)} % is outside 0 to 100 %")
     return HEAT_PER_SQUARE * imbalance_pct**2

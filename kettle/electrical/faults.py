@@ -176,7 +176,7 @@ def _named(circuit: Circuit, stem: str) -> list[str]:
 
 
 def weight_of(circuit: Circuit, fault: Fault) -> float:
-    """How common a fault is before anything was measured, unnormalised; a sound circuit somebody was called to is rare."""
+    """How likely a fault is before anything was measured, unnormalised; a sound circuit somebody was called to is rare."""
     if not fault.part:
         return 0.3
     if fault.also is None:

@@ -50,7 +50,7 @@ class Solved:
 
     @cached_property
     def amps(self) -> Figures:
-        """Amps through each part (faults × parts)."""
+        """Current through each part, A (faults × parts)."""
         places = _places(self.circuit)
         a, b = ([places[end] for end in ends] for ends in zip(*((part.a, part.b) for part in self.circuit.parts), strict=True))
         found: Figures = np.abs((self.volts[:, a] - self.volts[:, b]) / self.ohms)

@@ -168,7 +168,7 @@ def _told(gear: str, groups: Sequence[frozenset[str]]) -> list[str]:
 
 
 def outline(box: Box) -> tuple[str, float, float, float, float]:
-    """Return a box as drawn: its title, left, top, width and height."""
+    """Return a box as drawn: its title, and left, top, width and height in units of the drawing."""
     xs, ys = [one.x for one in box.terminals], [one.y for one in box.terminals]
     left, top = min(xs) - ROOM, min(ys) - ROOM
     return box.title, left, top, max(xs) + ROOM - left, max(ys) + ROOM - top

@@ -105,7 +105,7 @@ def three_phase(ohm_12: float, ohm_23: float, ohm_31: float) -> Windings:
 
 
 def to_ground(ohm: float) -> Windings:
-    """Return what a reading from a terminal to bare shell means, Ω."""
+    """Return what a reading from a terminal to bare shell means, Ω; InputError outside what a meter shows."""
     if not 0.0 <= ohm <= MOST_OHM:
         raise InputError(f"{format_number(ohm)} Ω is outside 0 to {ohms_text(MOST_OHM)}")
     if ohm < CONDEMNED_BELOW_OHM:

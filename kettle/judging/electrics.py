@@ -26,7 +26,7 @@ def heater_power_w(volts: float, amps: float, phases: int) -> float:
 
 
 def derive(got: Mapping[str, float], phases: int, nameplate_v: float | None) -> dict[str, float]:
-    """Return every electrical quantity that can be worked out from the observed figures, by key of `QUANTITIES`."""
+    """Return every electrical quantity that can be worked out from the observed figures (V, A, Ω), by key of `QUANTITIES`: V, % and Ω."""
     out: dict[str, float] = {}
     line = [got[f"line_v_{pair}"] for pair in PAIRS if f"line_v_{pair}" in got]
     if len(line) == 3:

@@ -117,8 +117,8 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
 
 
 def by_chance(verdict: Verdict) -> float:
-    """Return how much of what a sound unit shows beyond its band reaches as far as a figure lies: all of it at the edge, less the more
-    bands it lies outside, never less than a tenth."""
+    """Return the share of what a sound unit shows beyond its band that reaches as far as a figure lies: all of it at the edge, less the
+    more bands it lies outside, never less than a tenth."""
     width = verdict.high - verdict.low
     if width <= 0 or verdict.quantity in NO_UPPER_END or verdict.quantity in GROWS_WITH_TIME:
         return 1.0

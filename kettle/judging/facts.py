@@ -49,7 +49,7 @@ class Facts:
     shown: ShownUnits = TRADE
 
     def number(self, key: str) -> float | None:
-        """Return an observed figure, None when it was not taken."""
+        """Return an observed figure in the unit of its observation, None when it was not taken."""
         value = self.seen.get(key)
         return value if isinstance(value, float) else None
 

@@ -67,7 +67,7 @@ class Act:
         return all(getattr(unit, name) in having for name, having in self.only.items())
 
     def check(self, value: float | None) -> float | None:
-        """Return how much of it was done; InputError names value, range and unit. One without a unit has no value."""
+        """Return how much of it was done, oz or turns as the act has it (None without a unit); InputError names value, range and unit."""
         if value is None or not self.unit:
             return None
         if not 0 < value <= MOST[self.unit]:

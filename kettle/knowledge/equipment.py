@@ -207,7 +207,7 @@ def check_choice(name: str, value: str) -> str:
 
 
 def check_figure(name: str, value: float, shown: ShownUnits = TRADE) -> float:
-    """Return a figure of the plate if it is inside its limits; InputError names value, range and unit."""
+    """Return a figure of the plate, in its unit of `LIMITS`, if it is inside them; InputError names value, range and unit."""
     low, high, unit, label = LIMITS[name]
     if not low <= value <= high:
         if abs(value) > LARGEST_FLOAT:

@@ -42,7 +42,7 @@ def psia_to_psig(pressure_psia: float, altitude_ft: float = 0.0) -> float:
 
 
 def vacuum_inhg(pressure_psig: float) -> float | None:
-    """Return inches of mercury vacuum for a gauge pressure below zero, None at or above zero."""
+    """Return the vacuum, inHg, for a gauge pressure below zero, psig; None at or above zero."""
     return -pressure_psig * INHG_PER_PSI if pressure_psig < 0 else None
 
 
@@ -57,11 +57,11 @@ class Measure:
     decimals: int = 0
 
     def to_shown(self, stored: float) -> float:
-        """Return a stored figure in this unit."""
+        """Return a figure, in the unit of storage, in this unit."""
         return stored * self.factor + self.offset
 
     def to_stored(self, shown: float) -> float:
-        """Return a figure of this unit as it is stored."""
+        """Return a figure of this unit in the unit of storage."""
         return (shown - self.offset) / self.factor
 
 

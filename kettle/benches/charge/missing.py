@@ -54,7 +54,7 @@ class Curve:
     level_pct: Figures
 
     def full(self, figures: Figures) -> float:
-        """Return what stands with all of its charge in it."""
+        """Return what stands with all of its charge in it, in the unit of the figures."""
         return float(np.interp(1.0, self.shares, figures))
 
     def share_of(self, figures: Figures, read: float) -> float:

@@ -14,7 +14,7 @@ IN3_PER_FT3: Final = 1728.0
 
 
 def share_filled(level: float, lies: str) -> float:
-    """Return how much of a cylinder is full, of one, by the height of its liquid, of one: a lying one by its circular segment."""
+    """Return the share of a cylinder that is full, 0 to 1, by the height of its liquid, 0 to 1: a lying one by its circular segment."""
     if lies == "standing":
         return level
     h = 1.0 - 2.0 * level
@@ -33,7 +33,7 @@ def volume_ft3(length_in: float, diameter_in: float) -> float:
 
 
 def drawn(level_pct: float) -> tuple[float, float]:
-    """Return where liquid is drawn in a receiver 100 high: its top from above, and its height."""
+    """Return where liquid is drawn in a receiver 100 high: its top from above, and its height, % of the receiver."""
     held = min(max(level_pct, 0.0), 100.0)
     return 100.0 - held, held
 

@@ -50,7 +50,7 @@ class Scale:
 
     @property
     def between(self) -> float:
-        """The height between the two handles."""
+        """The height between the two handles, in units of the drawing."""
         return max(self.handles[1].y - self.handles[0].y, 0.0)
 
 

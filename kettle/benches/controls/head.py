@@ -79,6 +79,7 @@ def holder(kind: str, refrigerant: Refrigerant, altitude_ft: float, held_f: floa
     """Return what to set on whatever holds the head, for a condensing temperature to hold and the split with the fan on, °F; in words.
 
     Rules of the trade: below outdoors = held - split the fan alone would pull the head down, so there each of them has to act.
+    FieldErrors for what holds no head.
     """
     if kind not in HOLDERS:
         raise FieldErrors({"holder": f"Held by: “{kind[:20]}” is none of {', '.join(HOLDERS.values())}"})

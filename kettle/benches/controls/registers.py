@@ -119,12 +119,12 @@ PROGRAM_ROLES: Final = (
 
 
 def settings_of(registers: list[int]) -> dict[str, float]:
-    """Return every setting by role from the registers read from `FIRST_SETTING` on; InputError where there are too few."""
+    """Return every setting by role, in the unit of its role, from the registers read from `FIRST_SETTING` on; InputError for too few."""
     return _of(registers, REGISTERS, FIRST_SETTING, SETTINGS_COUNT)
 
 
 def live_of(registers: list[int]) -> dict[str, float]:
-    """Return what the controller tells of the moment, by role, from the registers read from `FIRST_LIVE` on."""
+    """Return what the controller tells of the moment, by role and in its unit, from the registers read from `FIRST_LIVE` on."""
     return _of(registers, LIVE, FIRST_LIVE, LIVE_COUNT)
 
 
@@ -141,7 +141,7 @@ def starts_of(settings: dict[str, float]) -> tuple[int, ...]:
 
 
 def program_settings(starts_min: tuple[int, ...], values: dict[str, float]) -> dict[str, float]:
-    """Return a program as settings to write; InputError where it has more starts than the controller holds."""
+    """Return a program (starts in minutes after midnight) as settings to write; InputError for more starts than the controller holds."""
     if len(starts_min) > STARTS:
         raise InputError(f"Starts: {len(starts_min)} a day, but the controller holds {STARTS}")
     filled = [*starts_min, *[UNUSED] * (STARTS - len(starts_min))]

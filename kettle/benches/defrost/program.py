@@ -43,7 +43,7 @@ class Role:
         return not self.only or unit.defrost in self.only
 
     def parse(self, typed: str, shown: ShownUnits = TRADE) -> float | None:
-        """Return a typed value in its stored unit, None where it is left empty; InputError names value, range and unit."""
+        """Return a typed value in its unit of storage (`unit`), None where it is left empty; InputError names value, range and unit."""
         if not typed.strip():
             return None
         allowed = shown.span(self.low, self.high, self.unit)

@@ -203,6 +203,7 @@ def mass_lb(drawn: IceMap, coil_face_ft2: float, deep: str = "sheet") -> tuple[f
     """Return the least and most mass of ice on a coil, lb; `deep` (of DEPTHS) says how far hard ice reaches.
 
     Mass = Σ over forms of face × share × layer thickness × density; thickness is the uncertain part.
+    InputError for a depth that is none.
     """
     low = high = 0.0
     if deep not in DEPTHS:

@@ -131,7 +131,7 @@ def _surest(found: tuple[Meant, ...], words: frozenset[str], unit: Unit) -> tupl
 
 
 def like(words: tuple[str, ...], unit: Unit) -> Iterator[tuple[Meant, float]]:
-    """Yield what may be meant, with how alike (of 100).
+    """Yield what may be meant, with how alike, % of the letters.
 
     Nothing that says the opposite; nothing about another part than those that were named; an act only where its verb was said, a state
     only where none was.

@@ -48,7 +48,7 @@ class Drift:
 
 
 def figure_of(facts: Facts, key: str) -> float | None:
-    """Return a figure of a set, worked out or read; None where it has none."""
+    """Return a figure of a set in the unit of its quantity, worked out or read; None where it has none."""
     return facts.derived.get(key, facts.number(key))
 
 

@@ -64,7 +64,7 @@ class Cause:
         return all(getattr(unit, name) in allowed for name, allowed in self.only.items())
 
     def prior_on(self, unit: Unit, context: Context | None = None) -> float:
-        """Return how common the cause is on this kind, in this weather, as an unnormalised weight."""
+        """Return how common the cause is on this kind, in this weather, as an unnormalised probability."""
         prior = self.prior_freezer if unit.kind.freezer and self.prior_freezer is not None else self.prior
         for word, factor in self.by_kind.items():
             if unit.kind.code.startswith(word):

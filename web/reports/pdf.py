@@ -72,10 +72,15 @@ def render_pdf(html):
     if not _SET_BEFORE:
         # Fonts and styles are read once by a process that sets several papers.
         fonts = FontConfiguration()
-        sheets = [CSS(filename=STATIC / "css" / name, font_config=fonts, url_fetcher=fetcher) for name in SHEETS]
+        sheets = [CSS(string=by_day(name), base_url=str(STATIC / "css" / name), font_config=fonts, url_fetcher=fetcher) for name in SHEETS]
         _SET_BEFORE.append((fonts, sheets))
     fonts, sheets = _SET_BEFORE[0]
     return HTML(string=html, base_url=str(STATIC), url_fetcher=fetcher).write_pdf(stylesheets=sheets, font_config=fonts)
+
+
+def by_day(name):
+    """A style sheet of the application in the colours of the day: paper has no night, and the engine does not know `light-dark()`."""
+    return re.sub(r"light-dark\(([^,()]+), [^()]+\)", r"\1", (STATIC / "css" / name).read_text())
 
 
 def styled(svg, style):
@@ -109,7 +114,7 @@ def bench_style():
 
 def _rules(sheets, starts):
     """The rules of some sheets whose selectors start so, colours written out."""
-    tokens = (STATIC / "css" / "tokens.css").read_text().split("}")[0]
+    tokens = by_day("tokens.css").split("}")[0]
     values = dict(re.findall(r"(--[\w-]+):\s*([^;]+);", tokens))
     text = "\n".join(sheet.read_text() for sheet in sheets)
     rules = re.sub(r"@media[^{]*\{(?:[^{}]*\{[^{}]*\})*[^{}]*\}|/\*.*?\*/", "", text, flags=re.DOTALL)

@@ -8,7 +8,13 @@
   const LEAST_S = 300;
   const FONT = '15px "Atkinson Hyperlegible Mono", "Atkinson Hyperlegible Next", sans-serif';
 
-  const colour = (name) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+  /* A canvas takes no `light-dark()`: the one of the two that is on. */
+  const colour = (name) => {
+    const root = document.documentElement;
+    const night = root.dataset.look ? root.dataset.look === "night" : matchMedia("(prefers-color-scheme: dark)").matches;
+    const [byDay, byNight] = getComputedStyle(root).getPropertyValue(name).match(/#\w+/g);
+    return night ? byNight : byDay;
+  };
 
   class Chart {
     constructor(root) {

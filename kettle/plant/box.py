@@ -135,6 +135,121 @@ def _water(p: Parts, s: State, dripped_lb: float, dt_h: float) -> None:
 
 
 @compiled
+def _passing(p: Parts, s: State, f: Flows, k: int, held: float, dt_h: float) -> tuple[float, float, float, float, float]:
+    """What water does on a section, lb/h: icing, wetting, drying, subliming, freezing."""
+    metal = s.metal_f[k]
+    surface = min(metal, FREEZING_F) if held > BARE_LB else min(metal, 60.0)
+    icing = wetting = drying = subliming = freezing = 0.0
+    passing = f.air_side[k] / AIR_BTU_LBF * (s.humidity - humidity_at_saturation(surface))
+    if passing > 0 and surface < FREEZING_F:
+        icing = passing
+    elif passing > 0:
+        wetting = passing
+    elif surface < FREEZING_F:
+        subliming = min(-passing, s.frost_lb[k] / dt_h)
+    else:
+        drying = min(-passing, s.wet_lb[k] / dt_h)
+    if metal < FREEZING_F - 0.5:
+        freezing = s.wet_lb[k] * (1.0 - np.exp(-dt_h / FREEZE_H)) / dt_h
+    return icing, wetting, drying, subliming, freezing
+
+
+@compiled
+def _lay(
+    s: State, k: int, held: float, metal_f: float, melted: float, icing: float, subliming: float, freezing: float, dt_h: float
+) -> None:
+    """Frost and ice of a section after what melted, lb, and what came or went by the air, lb/h."""
+    of_frost = s.frost_lb[k] / held if held > BARE_LB else 1.0
+    frost_before = s.frost_lb[k]
+    s.frost_lb[k] = max(frost_before - melted * of_frost - subliming * dt_h, 0.0)
+    s.frost_ft3[k] *= s.frost_lb[k] / frost_before if frost_before > BARE_LB else 0.0
+    s.frost_lb[k] += icing * dt_h
+    s.frost_ft3[k] += icing * dt_h / frost_lb_ft3(metal_f)
+    s.ice_lb[k] = max(s.ice_lb[k] - melted * (1.0 - of_frost), 0.0) + freezing * dt_h
+
+
+@compiled
+def _section(p: Parts, s: State, f: Flows, h: Heats, k: int, in_coil: float, dt_h: float) -> tuple[float, float]:
+    """Coil metal of a section towards what refrigerant, air, heater and melting frost make of it.
+
+    Returns what it takes from the air, Btu/h, and the water that falls off it, lb.
+    """
+    held = s.frost_lb[k] + s.ice_lb[k]
+    metal = s.metal_f[k]
+    icing, wetting, drying, subliming, freezing = _passing(p, s, f, k, held, dt_h)
+    gain = icing * SUBLIME_BTU_LB + wetting * VAPOR_BTU_LB + freezing * MELT_BTU_LB
+    loss = subliming * SUBLIME_BTU_LB + drying * VAPOR_BTU_LB
+
+    melting_side = MELT_CONDUCTANCE * p.coil_air / SECTIONS if held > BARE_LB and metal > FREEZING_F - 0.5 else 0.0
+    refrigerant_side = f.covered[k] * p.coil_refrigerant / SECTIONS
+    share = 1.0 / SECTIONS if p.hot_gas > 0 else HEATER_SHARES[k]
+    total = refrigerant_side + f.air_side[k] + melting_side + 1e-9
+    pulled = refrigerant_side * s.sst_f + f.air_side[k] * s.air_f + melting_side * FREEZING_F + gain - loss + in_coil * share
+    balance = pulled / total
+    rate = total * dt_h / (p.metal_btu_f / SECTIONS)
+    kept = np.exp(-rate)
+    mean = balance + (metal - balance) * (1.0 - kept) / rate
+    s.metal_f[k] = balance + (metal - balance) * kept
+    h.to_refrigerant += refrigerant_side * (mean - s.sst_f)
+    melt_heat = melting_side * (mean - FREEZING_F)
+    melted = min(max(melt_heat * dt_h / MELT_BTU_LB, 0.0), held)
+    _lay(s, k, held, metal, melted, icing, subliming, freezing, dt_h)
+    # What melts or condenses runs down the section it is on, unless it dries or freezes there first.
+    s.wet_lb[k] = max(s.wet_lb[k] + melted + (wetting - drying - freezing) * dt_h, 0.0)
+    h.latent, h.evaporation, h.melt = h.latent + gain, h.evaporation + loss, h.melt + melt_heat
+    return f.air_side[k] * (s.air_f - mean), s.wet_lb[k] * (1.0 - np.exp(-dt_h / DRIP_H)) if s.metal_f[k] > FREEZING_F else 0.0
+
+
+@compiled
+def _coil(p: Parts, s: State, f: Flows, h: Heats, in_coil: float, dt_h: float) -> tuple[float, float]:
+    """The coil section by section; what it takes from the air, Btu/h, and the water that falls off it, lb."""
+    h.to_refrigerant = h.latent = h.evaporation = h.melt = 0.0
+    from_air = dripped = wet = 0.0
+    for k in range(SECTIONS):
+        taken, falls = _section(p, s, f, h, k, in_coil, dt_h)
+        from_air += taken
+        wet += s.wet_lb[k]
+        s.wet_lb[k] -= falls
+        dripped += falls
+    if s.defrosting > 0 and s.drip_at_min == 0 and wet > FIRST_DRIP * p.gap_ft3 * WATER_LB_FT3:
+        s.drip_at_min = s.defrost_h * 60.0
+    return from_air, dripped
+
+
+@compiled
+def _ceiling(p: Parts, s: State, dt_h: float) -> float:
+    """Moisture that meets cold ceiling and guards stays there as frost, dry air takes it back; the heat of it, Btu/h."""
+    if s.structure_f >= FREEZING_F:
+        return 0.0
+    passing = p.structure_air / AIR_BTU_LBF * (s.humidity - humidity_at_saturation(s.structure_f))
+    caught = passing if passing > 0 else max(passing * LUMPS * min(s.ceiling_lb, 1.0), -s.ceiling_lb / dt_h)
+    s.ceiling_lb += caught * dt_h
+    return float(caught * SUBLIME_BTU_LB)
+
+
+@compiled
+def _room(
+    p: Parts, s: State, f: Flows, opened: float, inside: float, from_air: float, ceiling: float, outside_f: float, dt_h: float
+) -> float:
+    """The box: air between everything, stock and structure behind it; the mean of its air over the step, °F."""
+    ties = p.walls + opened + p.product_air + p.structure_air
+    into = (p.walls + opened) * outside_f + inside + p.product_air * s.product_f + p.structure_air * s.structure_f - from_air
+    balance = into / ties
+    rate = ties * dt_h / p.air_btu_f
+    kept = np.exp(-rate)
+    mean = balance + (s.air_f - balance) * (1.0 - kept) / rate
+    f.supply_f = s.air_f - from_air / max(p.coil_flow * f.air_share, 1e-6)
+    s.air_f = balance + (s.air_f - balance) * kept
+    to_product = p.product_air * (mean - s.product_f)
+    to_core = p.product_core * (s.product_f - s.core_f)
+    to_structure = p.structure_air * (mean - s.structure_f)
+    s.product_f += (to_product - to_core) * dt_h / p.product_btu_f
+    s.core_f += to_core * dt_h / p.core_btu_f
+    s.structure_f += (to_structure + ceiling) * dt_h / p.structure_btu_f
+    return float(mean)
+
+
+@compiled
 def step(
     p: Parts, s: State, f: Flows, h: Heats, outside_f: float, doors: float, lights: float, stock: float, fans_back: bool, dt_h: float
 ) -> None:
@@ -159,89 +274,13 @@ def step(
             s.wet_lb[k] -= blown
             s.ceiling_lb += blown
 
-    # Coil metal, each section towards what refrigerant, air, heater and melting frost make of it.
-    to_refrigerant = from_air = latent = melt = evaporation = dripped = wet = 0.0
-    for k in range(SECTIONS):
-        held = s.frost_lb[k] + s.ice_lb[k]
-        metal = s.metal_f[k]
-        surface = min(metal, FREEZING_F) if held > BARE_LB else min(metal, 60.0)
-        icing = wetting = drying = subliming = freezing = 0.0
-        passing = f.air_side[k] / AIR_BTU_LBF * (s.humidity - humidity_at_saturation(surface))
-        if passing > 0 and surface < FREEZING_F:
-            icing = passing
-        elif passing > 0:
-            wetting = passing
-        elif surface < FREEZING_F:
-            subliming = min(-passing, s.frost_lb[k] / dt_h)
-        else:
-            drying = min(-passing, s.wet_lb[k] / dt_h)
-        if metal < FREEZING_F - 0.5:
-            freezing = s.wet_lb[k] * (1.0 - np.exp(-dt_h / FREEZE_H)) / dt_h
-        gain = icing * SUBLIME_BTU_LB + wetting * VAPOR_BTU_LB + freezing * MELT_BTU_LB
-        loss = subliming * SUBLIME_BTU_LB + drying * VAPOR_BTU_LB
-
-        melting_side = MELT_CONDUCTANCE * p.coil_air / SECTIONS if held > BARE_LB and metal > FREEZING_F - 0.5 else 0.0
-        refrigerant_side = f.covered[k] * p.coil_refrigerant / SECTIONS
-        share = 1.0 / SECTIONS if p.hot_gas > 0 else HEATER_SHARES[k]
-        total = refrigerant_side + f.air_side[k] + melting_side + 1e-9
-        pulled = refrigerant_side * s.sst_f + f.air_side[k] * s.air_f + melting_side * FREEZING_F + gain - loss + in_coil * share
-        balance = pulled / total
-        rate = total * dt_h / (p.metal_btu_f / SECTIONS)
-        kept = np.exp(-rate)
-        mean = balance + (metal - balance) * (1.0 - kept) / rate
-        s.metal_f[k] = balance + (metal - balance) * kept
-        from_air += f.air_side[k] * (s.air_f - mean)
-        to_refrigerant += refrigerant_side * (mean - s.sst_f)
-        melt_heat = melting_side * (mean - FREEZING_F)
-        melted = min(max(melt_heat * dt_h / MELT_BTU_LB, 0.0), held)
-        of_frost = s.frost_lb[k] / held if held > BARE_LB else 1.0
-        frost_before = s.frost_lb[k]
-        s.frost_lb[k] = max(frost_before - melted * of_frost - subliming * dt_h, 0.0)
-        s.frost_ft3[k] *= s.frost_lb[k] / frost_before if frost_before > BARE_LB else 0.0
-        s.frost_lb[k] += icing * dt_h
-        s.frost_ft3[k] += icing * dt_h / frost_lb_ft3(metal)
-        s.ice_lb[k] = max(s.ice_lb[k] - melted * (1.0 - of_frost), 0.0) + freezing * dt_h
-        # What melts or condenses runs down the section it is on, unless it dries or freezes there first.
-        s.wet_lb[k] = max(s.wet_lb[k] + melted + (wetting - drying - freezing) * dt_h, 0.0)
-        wet += s.wet_lb[k]
-        if s.metal_f[k] > FREEZING_F:
-            falls = s.wet_lb[k] * (1.0 - np.exp(-dt_h / DRIP_H))
-            s.wet_lb[k] -= falls
-            dripped += falls
-        latent += gain
-        evaporation += loss
-        melt += melt_heat
-    if s.defrosting > 0 and s.drip_at_min == 0 and wet > FIRST_DRIP * p.gap_ft3 * WATER_LB_FT3:
-        s.drip_at_min = s.defrost_h * 60.0
+    from_air, dripped = _coil(p, s, f, h, in_coil, dt_h)
     _water(p, s, dripped, dt_h)
-
-    # Moisture that meets cold ceiling and guards stays there as frost; dry air takes it back.
-    ceiling = 0.0
-    if s.structure_f < FREEZING_F:
-        passing = p.structure_air / AIR_BTU_LBF * (s.humidity - humidity_at_saturation(s.structure_f))
-        caught = passing if passing > 0 else max(passing * LUMPS * min(s.ceiling_lb, 1.0), -s.ceiling_lb / dt_h)
-        s.ceiling_lb += caught * dt_h
-        ceiling = caught * SUBLIME_BTU_LB
-
-    # The box: air between everything, stock and structure behind it.
+    ceiling = _ceiling(p, s, dt_h)
     opened = inflow * AIR_BTU_LBF
     inside = p.fans_btu_h * p.fan_flow * s.fans + p.lights_btu_h * lights + p.stock_btu_h * stock + to_box
-    ties = p.walls + opened + p.product_air + p.structure_air
-    into = (p.walls + opened) * outside_f + inside + p.product_air * s.product_f + p.structure_air * s.structure_f - from_air
-    balance = into / ties
-    rate = ties * dt_h / p.air_btu_f
-    kept = np.exp(-rate)
-    mean = balance + (s.air_f - balance) * (1.0 - kept) / rate
-    f.supply_f = s.air_f - from_air / max(p.coil_flow * f.air_share, 1e-6)
-    s.air_f = balance + (s.air_f - balance) * kept
-    to_product = p.product_air * (mean - s.product_f)
-    to_core = p.product_core * (s.product_f - s.core_f)
-    to_structure = p.structure_air * (mean - s.structure_f)
-    s.product_f += (to_product - to_core) * dt_h / p.product_btu_f
-    s.core_f += to_core * dt_h / p.core_btu_f
-    s.structure_f += (to_structure + ceiling) * dt_h / p.structure_btu_f
+    mean = _room(p, s, f, opened, inside, from_air, ceiling, outside_f, dt_h)
 
     s.shell_f += ((s.sst_f + SHELL_OVER_F if s.running > 0 else outside_f) - s.shell_f) * (1.0 - np.exp(-dt_h / SHELL_H))
-    h.to_refrigerant, h.walls, h.infiltration = to_refrigerant, p.walls * (outside_f - mean), opened * (outside_f - mean)
-    h.inside, h.heater, h.latent, h.melt = inside - to_box, heater, latent, melt
-    h.evaporation, h.ceiling, h.boil = evaporation, ceiling, boil
+    h.walls, h.infiltration = p.walls * (outside_f - mean), opened * (outside_f - mean)
+    h.inside, h.heater, h.ceiling, h.boil = inside - to_box, heater, ceiling, boil

@@ -152,63 +152,56 @@ def _move_valve(p: Parts, s: State, superheat_f: float, dt_h: float) -> None:
 
 
 @compiled
-def step(p: Parts, s: State, f: Flows, table: Figures, low_f: float, coolant_f: float, dt_h: float) -> None:
-    """Move suction, head, coil, bulb and valve through one step of `dt_h`; what flowed stands in `f`.
-
-    `coolant_f` is the air or water entering the condenser; the coil's air side by section stands in `f` already.
-    """
-    on = s.running > 0
-    pc = look_up(table, low_f, BUBBLE, s.sct_f)
-    liquid_density, liquid_heat = look_up(table, low_f, LIQUID_LB_FT3, s.sct_f), look_up(table, low_f, LIQUID_BTU_LB, s.sct_f)
-    liquid_cp = look_up(table, low_f, LIQUID_BTU_LBF, s.sct_f)
-    head = pc + p.air_psi
-
-    _place_charge(p, s, f, liquid_density, coolant_f)
+def _condense(p: Parts, s: State, f: Flows, coolant_f: float) -> tuple[float, float]:
+    """Liquid out of the condenser; what flows through it, Btu/h°F, and the share of its flow that reaches it."""
     flow = p.condenser_flow * (s.condenser_fan + STILL_CONDENSER * (1.0 - s.condenser_fan))
     surface = min(max((1.0 - f.flooded) / (1.0 - (DRAINED if p.receiver_ft3 > 0 else STANDS)), 0.05), 1.2)
-    effect = 1.0 - np.exp(-p.condenser * surface / flow)
     passes = SUBCOOLS * f.flooded * (p.condenser / p.condenser_clean) ** FOULED
     f.subcooling_f = max(s.sct_f - coolant_f, 0.0) * (1.0 - np.exp(-passes)) * (1.0 - f.short)
     f.liquid_f = s.sct_f - f.subcooling_f
+    return flow, 1.0 - np.exp(-p.condenser * surface / flow)
 
-    inlet_psi = max(head - (p.liquid_drop_psi if on else 0.0), 1.0)
-    inlet_saturated = s.sct_f - np.log(max(pc / max(inlet_psi - p.air_psi, 1.0), 1e-6)) / (PER_F * 0.75)
-    latent = look_up(table, low_f, VAPOR_BTU_LB, s.sst_f) - liquid_heat
-    f.flash = min(max((f.liquid_f - inlet_saturated) * liquid_cp / max(latent, 1.0), 0.0), 0.6) + 0.25 * f.short
-    f.valve_inlet_f = min(f.liquid_f, inlet_saturated)
+
+@compiled
+def _feed(p: Parts, s: State, f: Flows, liquid_cp: float, latent: float, inlet_saturated_f: float) -> float:
+    """What valve or tube would let through at a drop of one, by what reaches it: liquid, or liquid with bubbles."""
+    f.flash = min(max((f.liquid_f - inlet_saturated_f) * liquid_cp / max(latent, 1.0), 0.0), 0.6) + 0.25 * f.short
+    f.valve_inlet_f = min(f.liquid_f, inlet_saturated_f)
     opening = s.opening if np.isnan(p.valve_stuck) else p.valve_stuck
     solenoid = max(p.solenoid_open * s.liquid_call, p.solenoid_leak)
     feed = p.valve * opening * solenoid * (1.0 - 0.5 * f.short) / (1.0 + 9.0 * f.flash)
     if p.tube > 0:
         feed *= max(1.0 + TUBE_FEELS * (f.subcooling_f - 9.0), 0.1)
+    return float(feed)
 
-    # Suction stands where the compressor takes what the valve lets through; a regulator holds some of it back.
-    taken = through = volumetric = 0.0
+
+@compiled
+def _run_down(
+    p: Parts, s: State, table: Figures, low_f: float, feed: float, liquid_density: float, inlet_psi: float, head: float
+) -> tuple[float, float, float, float, float]:
+    """Suction where the compressor takes what the valve lets through; a regulator holds some of it back.
+
+    Returns what it takes and what comes through, lb/h, suction, psia, the ratio of pressures and the share of its swept room it fills.
+    """
+    taken = through = volumetric = suction = 0.0
     ratio = 1.0
-    metal = (s.metal_f[0] + s.metal_f[1] + s.metal_f[2] + s.metal_f[3]) / SECTIONS
-    pe = look_up(table, low_f, DEW, s.sst_f)
-    suction = pe * np.exp(-PER_F * p.regulator_f)
-    if on:
-        for _ in range(BALANCING):
-            pe = look_up(table, low_f, DEW, s.sst_f)
-            through = feed * np.sqrt(liquid_density * max(inlet_psi - pe, 0.0))
-            suction = pe * np.exp(-PER_F * p.regulator_f)
-            ratio = max(head / suction, 1.0)
-            volumetric = max(1.0 + p.clearance - p.clearance * ratio ** (1.0 / EXPONENT), 0.0) * p.efficiency
-            superheated = max(1.0 + (s.bulb_f - p.bulb_error_f + p.suction_gain_f) / (s.sst_f + RANKINE), 0.9)
-            taken = p.swept_ft3_h * volumetric * look_up(table, low_f, VAPOR_LB_FT3, s.sst_f) * (suction / pe) / superheated
-            move = BALANCE * (through - taken) / (0.03 * taken + 0.006 * through + 1e-6)
-            s.sst_f = min(max(s.sst_f + min(max(move, -LARGEST_MOVE_F), LARGEST_MOVE_F), low_f + 2.0), 95.0)
-    elif p.pump_down > 0 and s.liquid_call == 0:
-        # Pumped out: the pressure stays where it is, but for what leaks in.
-        s.sst_f += (metal - s.sst_f) * (1.0 - np.exp(-dt_h / STANDING_H)) * min(20.0 * solenoid, 1.0)
-    else:
-        s.sst_f += (metal - s.sst_f) * (1.0 - np.exp(-dt_h / STANDING_H))
+    for _ in range(BALANCING):
+        pe = look_up(table, low_f, DEW, s.sst_f)
+        through = feed * np.sqrt(liquid_density * max(inlet_psi - pe, 0.0))
+        suction = pe * np.exp(-PER_F * p.regulator_f)
+        ratio = max(head / suction, 1.0)
+        volumetric = max(1.0 + p.clearance - p.clearance * ratio ** (1.0 / EXPONENT), 0.0) * p.efficiency
+        superheated = max(1.0 + (s.bulb_f - p.bulb_error_f + p.suction_gain_f) / (s.sst_f + RANKINE), 0.9)
+        taken = p.swept_ft3_h * volumetric * look_up(table, low_f, VAPOR_LB_FT3, s.sst_f) * (suction / pe) / superheated
+        move = BALANCE * (through - taken) / (0.03 * taken + 0.006 * through + 1e-6)
+        s.sst_f = min(max(s.sst_f + min(max(move, -LARGEST_MOVE_F), LARGEST_MOVE_F), low_f + 2.0), 95.0)
+    return taken, through, suction, ratio, volumetric
 
-    # The coil: boiled off over as much of the face as it needs, section by section from the valve.
-    vapor_heat, vapor_cp = look_up(table, low_f, VAPOR_BTU_LB, s.sst_f), look_up(table, low_f, VAPOR_BTU_LBF, s.sst_f)
-    inlet_heat = liquid_heat - liquid_cp * (s.sct_f - f.valve_inlet_f)
-    need = taken * max(vapor_heat - inlet_heat, 1.0)
+
+@compiled
+def _boil(p: Parts, s: State, f: Flows, taken: float, need: float, vapor_cp: float, dt_h: float) -> None:
+    """The coil: boiled off over as much of the face as it needs, section by section from the valve; superheat behind it."""
+    on = s.running > 0
     unmet, wetted = need, 0.0
     for k in range(SECTIONS):
         whole = 1.0 / (1.0 / max(f.air_side[k], 1e-9) + SECTIONS / p.coil_refrigerant)
@@ -227,6 +220,54 @@ def step(p: Parts, s: State, f: Flows, table: Figures, low_f: float, coolant_f: 
     if on:
         _move_valve(p, s, f.superheat_f, dt_h)
 
+
+@compiled
+def _lines(p: Parts, s: State, f: Flows, table: Figures, low_f: float, taken: float, pc: float, vapor_heat: float, vapor_cp: float) -> None:
+    """Suction and discharge line: from the suction line's heat and the work, back to a temperature over saturated vapour at the head."""
+    wet_back = 25.0 * f.flooding if f.flooding > 0.02 else 0.0
+    f.suction_line_f = s.sst_f + max(f.superheat_f + p.suction_gain_f - wet_back, 0.0)
+    in_gas = vapor_heat + vapor_cp * (f.suction_line_f - s.sst_f) + HEAT_KEPT * f.work_btu_h / max(taken, 1e-6)
+    dew_f = s.sct_f + np.log(pc / look_up(table, low_f, DEW, s.sct_f)) / (PER_F * 0.75)
+    hot_cp = 1.0 / np.sqrt(HOT_GAS / look_up(table, low_f, VAPOR_BTU_LBF, dew_f) ** 2 + (1.0 - HOT_GAS) / vapor_cp**2)
+    hot = dew_f + (in_gas - look_up(table, low_f, VAPOR_BTU_LB, dew_f)) / hot_cp
+    f.discharge_line_f = min(hot, 330.0) if s.running > 0 else s.shell_f
+
+
+@compiled
+def step(p: Parts, s: State, f: Flows, table: Figures, low_f: float, coolant_f: float, dt_h: float) -> None:
+    """Move suction, head, coil, bulb and valve through one step of `dt_h`; what flowed stands in `f`.
+
+    `coolant_f` is the air or water entering the condenser; the coil's air side by section stands in `f` already.
+    """
+    on = s.running > 0
+    pc = look_up(table, low_f, BUBBLE, s.sct_f)
+    liquid_density, liquid_heat = look_up(table, low_f, LIQUID_LB_FT3, s.sct_f), look_up(table, low_f, LIQUID_BTU_LB, s.sct_f)
+    liquid_cp = look_up(table, low_f, LIQUID_BTU_LBF, s.sct_f)
+    head = pc + p.air_psi
+
+    _place_charge(p, s, f, liquid_density, coolant_f)
+    flow, effect = _condense(p, s, f, coolant_f)
+    inlet_psi = max(head - (p.liquid_drop_psi if on else 0.0), 1.0)
+    inlet_saturated = s.sct_f - np.log(max(pc / max(inlet_psi - p.air_psi, 1.0), 1e-6)) / (PER_F * 0.75)
+    feed = _feed(p, s, f, liquid_cp, look_up(table, low_f, VAPOR_BTU_LB, s.sst_f) - liquid_heat, inlet_saturated)
+
+    taken = through = volumetric = 0.0
+    ratio = 1.0
+    suction = look_up(table, low_f, DEW, s.sst_f) * np.exp(-PER_F * p.regulator_f)
+    if on:
+        taken, through, suction, ratio, volumetric = _run_down(p, s, table, low_f, feed, liquid_density, inlet_psi, head)
+    else:
+        # Pumped out, the pressure stays where it is, but for what leaks in.
+        leaks = 1.0
+        if p.pump_down > 0 and s.liquid_call == 0:
+            leaks = min(20.0 * max(p.solenoid_open * s.liquid_call, p.solenoid_leak), 1.0)
+        metal = (s.metal_f[0] + s.metal_f[1] + s.metal_f[2] + s.metal_f[3]) / SECTIONS
+        s.sst_f += (metal - s.sst_f) * (1.0 - np.exp(-dt_h / STANDING_H)) * leaks
+
+    vapor_heat, vapor_cp = look_up(table, low_f, VAPOR_BTU_LB, s.sst_f), look_up(table, low_f, VAPOR_BTU_LBF, s.sst_f)
+    inlet_heat = liquid_heat - liquid_cp * (s.sct_f - f.valve_inlet_f)
+    _boil(p, s, f, taken, taken * max(vapor_heat - inlet_heat, 1.0), vapor_cp, dt_h)
+
     # Gas that leaks back is compressed again: a worn compressor saves less power than it loses flow.
     share = (EXPONENT - 1.0) / EXPONENT
     work = volumetric / max(p.efficiency, 0.05) ** COMPRESSED_AGAIN * suction / share * (ratio**share - 1.0)
@@ -237,13 +278,6 @@ def step(p: Parts, s: State, f: Flows, table: Figures, low_f: float, coolant_f: 
     s.sct_f += (natural - s.sct_f) * (1.0 - np.exp(-dt_h / CONDENSER_H))
     s.sct_f = min(max(s.sct_f, low_f + 4.0), low_f + (table.shape[1] - 1) * TABLE_STEP_F)
     f.amps = p.rla_a * (IDLE_SHARE + (1.0 - IDLE_SHARE) * f.work_btu_h / p.rated_power_btu_h) if on else 0.0
-    wet_back = 25.0 * f.flooding if f.flooding > 0.02 else 0.0
-    f.suction_line_f = s.sst_f + max(f.superheat_f + p.suction_gain_f - wet_back, 0.0)
-    # From the suction line's heat and the work, back to a temperature at the head: over saturated vapour there.
-    in_gas = vapor_heat + vapor_cp * (f.suction_line_f - s.sst_f) + HEAT_KEPT * f.work_btu_h / max(taken, 1e-6)
-    dew_f = s.sct_f + np.log(pc / look_up(table, low_f, DEW, s.sct_f)) / (PER_F * 0.75)
-    hot_cp = 1.0 / np.sqrt(HOT_GAS / look_up(table, low_f, VAPOR_BTU_LBF, dew_f) ** 2 + (1.0 - HOT_GAS) / vapor_cp**2)
-    hot = dew_f + (in_gas - look_up(table, low_f, VAPOR_BTU_LB, dew_f)) / hot_cp
-    f.discharge_line_f = min(hot, 330.0) if on else s.shell_f
+    _lines(p, s, f, table, low_f, taken, pc, vapor_heat, vapor_cp)
     f.flow_lb_h, f.valve_lb_h, f.suction_psia, f.discharge_psia = taken, through, suction, head
     f.coolant_f, f.rise_f = coolant_f, rejected / flow

@@ -99,70 +99,89 @@ def _low_pressure_switch(unit: Unit, te_f: float) -> tuple[float, float]:
     return guards
 
 
-def sized(unit: Unit) -> Plant:
-    """Return one sound plant of a unit, every part sized from the design point."""
+def _circuit(unit: Unit) -> dict[str, float]:
+    """Compressor, coil, condenser, valve and charge from the design point."""
     r, water = unit.refrigerant, unit.condensing == "water"
     capacity = unit.kind.capacity_btu_h
     td, superheat = _middle(unit, "td_f"), _middle(unit, "superheat_evap_f")
     superheat = min(superheat, 0.75 * td)
     subcooling = 3.0 if unit.receiver else 9.0
     lift = _middle(unit, "approach_f") + WATER_RISE_F if water else _middle(unit, "split_f")
-    coolant = DESIGN_WATER_F if water else DESIGN_OUTSIDE_F
-    te, tc = unit.set_f - td, coolant + lift
+    te, tc = unit.set_f - td, (DESIGN_WATER_F if water else DESIGN_OUTSIDE_F) + lift
     gain = 12.0
     latent = r.vapor_btu_lb.at(te) - r.liquid_btu_lb.at(tc - subcooling)
-    heat = latent + r.vapor_btu_lbf.at(te) * superheat
-    flow = capacity / heat
+    flow = capacity / (latent + r.vapor_btu_lbf.at(te) * superheat)
     pe, pc = r.dew.psia_at(te), r.bubble.psia_at(tc)
     density = r.vapor_lb_ft3.at(te) / (1.0 + (superheat + gain) / (te + 459.67))
     volumetric = 1.0 + amps.CLEARANCE - amps.CLEARANCE * (pc / pe) ** (1.0 / amps.EXPONENT)
     swept = flow / (volumetric * density)
-    work = _power_btu_h(r, swept, te, tc)
     coil_flow = capacity / (COIL_EFFECT * td)
-    boiling = flow * latent
-    whole = boiling / (WETTED * td)
+    whole = flow * latent / (WETTED * td)
     refrigerant_side = REFRIGERANT_TO_WHOLE * whole
     air_conductance = 1.0 / (1.0 / whole - 1.0 / refrigerant_side)
-    air_side = -np.log(1.0 - min(air_conductance / coil_flow, 0.97)) * coil_flow
-    vapor_side = -np.log(1.0 - superheat / td) * flow * r.vapor_btu_lbf.at(te) / (1.0 - WETTED)
-    rejected = capacity + work
+    rejected = capacity + _power_btu_h(r, swept, te, tc)
     condenser_flow = rejected / (WATER_RISE_F if water else CONDENSER_EFFECT * lift)
     condenser = -np.log(1.0 - min(rejected / (condenser_flow * lift), 0.97)) * condenser_flow
-    evaporator = 0.00018 * capacity
-    line, condenser_ft3 = 0.00008 * capacity, 6e-6 * capacity
     liquid = r.liquid_lb_ft3.at(tc)
-    receiver_ft3 = 2.2 * (evaporator + line) / liquid if unit.receiver else 0.0
-    charge = evaporator + line + (0.52 * receiver_ft3 * liquid if unit.receiver else 0.0) + 0.10 * condenser_ft3 * liquid
-    if not unit.receiver:
-        charge = evaporator + line + 0.22 * condenser_ft3 * liquid
-    load = DESIGN_RUN * capacity
-    outside = DESIGN_OUTSIDE_F
-    room = outside - unit.set_f
-    infiltration = LOAD_SHARES["infiltration"] * load / (0.24 * room + 1061.0 * 0.011)
-    freezer = unit.kind.freezer
-    heated = unit.defrost in ("electric", "hot_gas")
-    rated = _power_btu_h(r, swept, *amps.RATED_AT_F[freezer])
     lp_in, lp_out = _low_pressure_switch(unit, te)
+    return {
+        "swept_ft3_h": swept, "clearance": amps.CLEARANCE, "rla_a": unit.compressor_rla_a or 10.0,
+        "rated_power_btu_h": _power_btu_h(r, swept, *amps.RATED_AT_F[unit.kind.freezer]),
+        "coil_air": -np.log(1.0 - min(air_conductance / coil_flow, 0.97)) * coil_flow, "coil_refrigerant": refrigerant_side,
+        "coil_flow": coil_flow, "vapor_side": -np.log(1.0 - superheat / td) * flow * r.vapor_btu_lbf.at(te) / (1.0 - WETTED),
+        "condenser": condenser, "condenser_flow": condenser_flow, "condenser_clean": condenser,
+        "valve": flow / ((1.0 if unit.metering == "cap_tube" else 0.5) * np.sqrt(liquid * (pc - pe))),
+        "superheat_set_f": superheat, "suction_gain_f": gain, "lp_in_psia": lp_in, "lp_out_psia": lp_out,
+        "hp_out_psia": r.bubble.psia_at(HP_OUT_F), **_charged(unit, liquid),
+    }  # fmt: skip
+
+
+def _charged(unit: Unit, liquid_lb_ft3: float) -> dict[str, float]:
+    """What holds the charge, and the charge."""
+    capacity = unit.kind.capacity_btu_h
+    evaporator, line, condenser_ft3 = 0.00018 * capacity, 0.00008 * capacity, 6e-6 * capacity
+    receiver_ft3 = 2.2 * (evaporator + line) / liquid_lb_ft3 if unit.receiver else 0.0
+    # Added up from the left, as ever: another order is another last digit, and another course.
+    if unit.receiver:
+        charge = evaporator + line + (0.52 * receiver_ft3 * liquid_lb_ft3) + 0.10 * condenser_ft3 * liquid_lb_ft3
+    else:
+        charge = evaporator + line + 0.22 * condenser_ft3 * liquid_lb_ft3
+    return {
+        "evaporator_lb": evaporator, "line_lb": line, "condenser_ft3": condenser_ft3, "receiver_ft3": receiver_ft3,
+        "charge_lb": charge,
+    }  # fmt: skip
+
+
+def _box(unit: Unit) -> dict[str, float]:
+    """What warms the box, and what its air, stock and structure hold."""
+    capacity = unit.kind.capacity_btu_h
+    load, room = DESIGN_RUN * capacity, DESIGN_OUTSIDE_F - unit.set_f
+    return {
+        "walls": LOAD_SHARES["walls"] * load / room,
+        "infiltration_lb_h": LOAD_SHARES["infiltration"] * load / (0.24 * room + 1061.0 * 0.011),
+        "fans_btu_h": LOAD_SHARES["fans"] * load, "lights_btu_h": LOAD_SHARES["lights"] * load, "stock_btu_h": LOAD_SHARES["stock"] * load,
+        "metal_btu_f": 0.0028 * capacity, "gap_ft3": GAP_FT3 * capacity,
+        "air_btu_f": 0.03 * capacity, "product_btu_f": 0.10 * capacity, "core_btu_f": 0.2 * capacity, "structure_btu_f": 0.03 * capacity,
+        "product_air": 0.10 * capacity, "product_core": 0.05 * capacity, "structure_air": 0.06 * capacity,
+    }  # fmt: skip
+
+
+def _controls(unit: Unit) -> dict[str, float]:
+    """Thermostat, defrost, head control, and of what build its parts are."""
+    heated = unit.defrost in ("electric", "hot_gas")
+    heater = HEATER * unit.kind.capacity_btu_h if heated else 0.0
     holds, cycles = unit.head_control in ("mixing_valve", "mixing_valve_and_fan"), unit.head_control in ("fan_cycling", "fan_speed")
-    parts = Parts(
-        swept_ft3_h=swept, clearance=amps.CLEARANCE, rla_a=unit.compressor_rla_a or 10.0, rated_power_btu_h=rated,
-        coil_air=air_side, coil_refrigerant=refrigerant_side, coil_flow=coil_flow, vapor_side=vapor_side,
-        metal_btu_f=0.0028 * capacity, evaporator_lb=evaporator, gap_ft3=GAP_FT3 * capacity,
-        condenser=condenser, condenser_flow=condenser_flow, condenser_clean=condenser, condenser_ft3=condenser_ft3,
-        receiver_ft3=receiver_ft3, charge_lb=charge, line_lb=line,
-        valve=flow / ((1.0 if unit.metering == "cap_tube" else 0.5) * np.sqrt(liquid * (pc - pe))),
-        superheat_set_f=superheat, suction_gain_f=gain,
-        walls=LOAD_SHARES["walls"] * load / room, infiltration_lb_h=infiltration, fans_btu_h=LOAD_SHARES["fans"] * load,
-        lights_btu_h=LOAD_SHARES["lights"] * load, stock_btu_h=LOAD_SHARES["stock"] * load,
-        air_btu_f=0.03 * capacity, product_btu_f=0.10 * capacity, core_btu_f=0.2 * capacity, structure_btu_f=0.03 * capacity,
-        product_air=0.10 * capacity, product_core=0.05 * capacity, structure_air=0.06 * capacity,
-        heater_btu_h=HEATER * capacity if heated else 0.0, heater_rated_btu_h=HEATER * capacity if heated else 0.0,
-        defrosts_per_day=0.0 if unit.defrost in ("none", "off_cycle") else 4.0, fail_safe_min=35.0 if heated else 30.0,
-        termination_f=55.0 if heated else 40.0, drip_min=3.0 if heated else 0.0, fan_delay_f=25.0 if heated else 99.0,
-        set_f=unit.set_f, differential_f=unit.differential_f, limit_f=limit_f(unit),
-        lp_in_psia=lp_in, lp_out_psia=lp_out, hp_out_psia=r.bubble.psia_at(HP_OUT_F),
-        tube=float(unit.metering == "cap_tube"), electronic=float(unit.metering == "eev"), hot_gas=float(unit.defrost == "hot_gas"),
-        by_pressure=float(unit.box_control == "suction_pressure"), pump_down=float(_pumps_down(unit)),
-        head_held_f=HEAD_HELD_F if holds else -99.0, fan_in_f=FAN_IN_F if cycles else -99.0,
-    )  # fmt: skip
-    return plant_of(unit, parts)
+    return {
+        "heater_btu_h": heater, "heater_rated_btu_h": heater, "termination_f": 55.0 if heated else 40.0,
+        "defrosts_per_day": 0.0 if unit.defrost in ("none", "off_cycle") else 4.0, "fail_safe_min": 35.0 if heated else 30.0,
+        "drip_min": 3.0 if heated else 0.0, "fan_delay_f": 25.0 if heated else 99.0,
+        "set_f": unit.set_f, "differential_f": unit.differential_f, "limit_f": limit_f(unit),
+        "tube": float(unit.metering == "cap_tube"), "electronic": float(unit.metering == "eev"),
+        "hot_gas": float(unit.defrost == "hot_gas"), "by_pressure": float(unit.box_control == "suction_pressure"),
+        "pump_down": float(_pumps_down(unit)), "head_held_f": HEAD_HELD_F if holds else -99.0, "fan_in_f": FAN_IN_F if cycles else -99.0,
+    }  # fmt: skip
+
+
+def sized(unit: Unit) -> Plant:
+    """Return one sound plant of a unit, every part sized from the design point."""
+    return plant_of(unit, Parts(**_circuit(unit), **_box(unit), **_controls(unit)))

@@ -8,6 +8,7 @@ from django.core.management import call_command
 from django.core.management.base import CommandError
 from django.db import connection
 
+from kettle.plant.ready import is_compiled
 from web import long_work
 from web.benches.trends import keeper
 from web.logbook import kept_files
@@ -37,9 +38,11 @@ def make_ready():
     known = os.path.exists(settings.DATABASES["default"]["NAME"])
     if known and schema.unknown():
         raise CommandError(schema.difference())
-    if known and schema.pending():
+    pending = schema.pending() if known else True
+    if known and pending:
         backups.make("before migration")
-    call_command("migrate", verbosity=0)
+    if pending:
+        call_command("migrate", verbosity=0)
     kept_files.sweep()
     end_quick_looks()
     connection.close()
@@ -73,7 +76,7 @@ def serve(host, port, told=None, started=None):
                 )
             except OSError as error:
                 raise CommandError(f"Port {port} cannot be used ({error.strerror}); choose another with --port") from None
-            if started:
+            if started and not is_compiled():
                 # Compiled for the first time this takes some seconds; devices started after it need not do it too.
                 warming.join()
             if told:

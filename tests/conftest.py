@@ -28,9 +28,9 @@ def papers_here(monkeypatch, settings):
 
 # Files that took longest of all (pytest --durations=0): begun first, so that no process is left with one of them alone at the end.
 LONGEST = (
-    "web/attack/test_running.py", "web/test_upgrades.py", "browser/test_course.py", "browser/test_screens.py", "browser/test_picture.py",
-    "browser/test_readings.py", "browser/test_power.py", "web/reports/test_report.py", "web/benches/test_controls_set.py",
-    "browser/test_story.py", "core/power/test_every_circuit.py", "web/test_setup.py", "browser/test_programs.py",
+    "web/attack/test_running.py", "browser/test_course.py", "web/test_upgrades.py", "browser/test_screens.py", "browser/test_picture.py",
+    "browser/test_readings.py", "browser/test_quote.py", "web/reports/test_report.py", "browser/test_power.py", "browser/test_ice.py",
+    "browser/test_prove.py", "web/round/test_stories.py", "browser/test_story.py", "web/test_setup.py", "browser/test_programs.py",
 )  # fmt: skip
 
 

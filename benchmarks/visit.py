@@ -3,7 +3,7 @@
 from math import log2
 
 from kettle.benches.ice import melt
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.course import Done, judge_course
 from kettle.judging.holds import blocking
 from kettle.judging.readings import implied_by
@@ -47,7 +47,7 @@ class Visit:
             return
         if key in OWN_DOING and not again:
             rig.own[key] = "yes"
-        if stage.get("compressor") in ("running", "short_cycling") and not rig.running and key in (*acts.RUNNING, *running.FLOW):
+        if stage.get("compressor") in ("running", "short_cycling") and not rig.running and key in (*acts.RUNNING, *stopped.FLOW):
             return
         value = rig.look(key)
         if value is not None:
@@ -139,7 +139,7 @@ class Visit:
         wanted = {need for key in act.proof for need in (QUANTITIES[key].needs if key in QUANTITIES else (key,))}
         for key in sorted(wanted - self.stages[-1].keys()):
             entry = observations.get(key)
-            if running.can_be_asked(entry, judge_course(self.rig.unit, self.stages, self.done).now.facts):
+            if stopped.can_be_asked(entry, judge_course(self.rig.unit, self.stages, self.done).now.facts):
                 self.told.spent["checks"] += entry.minutes
                 self.take(key)
 

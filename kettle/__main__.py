@@ -90,7 +90,7 @@ def _call(source: str, after: int | None, as_json: bool) -> str:
         record = record.upto(after)
     told = tell(record)
     if as_json:
-        return json.dumps(case.told(told), indent=2, ensure_ascii=False)
+        return json.dumps(case.answer_of(told), indent=2, ensure_ascii=False)
     return _told_in_words(told)
 
 

@@ -13,7 +13,7 @@ from kettle.call.judged import Judged
 from kettle.call.opened import FULL_SHARE, Opened
 from kettle.call.opened import opened as opened_of
 from kettle.call.turns import NO_MORE_TURNS, turn_words, without_answer
-from kettle.judging import holds, running
+from kettle.judging import holds, stopped
 from kettle.judging.facts import Facts
 from kettle.judging.holds import Hold
 from kettle.judging.judge import Judgement
@@ -106,7 +106,7 @@ def _opened(judged: Judged, opened: Opened, facts: Facts) -> Charge:
         f"the plate's {facts.shown.text(label, 'oz', 1)}" if label is not None
         else f"the charge by its plate; without one about {usual}, as such units hold, the last of it by the glass and the readings"
     )  # fmt: skip
-    if running.is_grounded(facts) and not any(step.did.code == "compressor.replaced" for step in opened.by):
+    if stopped.is_grounded(facts) and not any(step.did.code == "compressor.replaced" for step in opened.by):
         return Charge(
             "first", "First the compressor: a winding lies to ground. The circuit is empty, and is not filled before it is closed"
         )
@@ -209,7 +209,7 @@ def _suction_due(facts: Facts) -> tuple[float, float] | None:
 def _signs(judged: Judged, facts: Facts) -> tuple[str, ...]:
     """What asks for gas."""
     found = []
-    if facts.is_("sight_glass", *BUBBLES) and not running.says_nothing("sight_glass", facts):
+    if facts.is_("sight_glass", *BUBBLES) and not stopped.says_nothing("sight_glass", facts):
         found.append("the glass bubbles")
     level = facts.number("receiver_level_pct")
     if level is not None and _low_level(facts, level):

@@ -21,7 +21,7 @@ from kettle.electrical.circuit import Circuit
 from kettle.electrical.faults import SOUND, Fault, every_fault, weight_of
 from kettle.electrical.measure import Lead, Reading, Seen
 from kettle.electrical.solve import Figures
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import causes
 
@@ -148,7 +148,7 @@ class Wired:
             told[LOW_SUPPLY] = max(told[LOW_SUPPLY], sound - best)
         likeliest = max(zip(faults, fits, strict=True), key=lambda pair: pair[1] + math.log(weight_of(self.circuit, pair[0])))[0]
         told_of = likeliest if best - sound >= TELLS else SOUND
-        text = f"Measured in the circuit: {measure.told(self.circuit, told_of).lower()}"
+        text = f"Measured in the circuit: {measure.fault_in_words(self.circuit, told_of).lower()}"
         rest = max(sound - best, -SUREST)
         volts = any(one.what == "volts" for one in readings)
         shown = tuple((key, word, max(fit - best, -SUREST)) for (key, word), fit in opened.items())
@@ -159,7 +159,7 @@ class Wired:
     def seen(self, state: str) -> list[Seen]:
         """What was seen to run or stand in the wiring that stands."""
         now = self.staged.facts_at(self.staged.last_stage)
-        says = {key: value for key, value in now.seen.items() if not running.says_nothing(key, now)}
+        says = {key: value for key, value in now.seen.items() if not stopped.says_nothing(key, now)}
         return bench.seen_of(self.circuit, says, state)
 
     def parts_of(self, faults: Sequence[Fault], likely: Figures) -> tuple[Part, ...]:

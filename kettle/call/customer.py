@@ -78,7 +78,7 @@ class ForCustomer:
     we: tuple[str, ...]
 
 
-def told(call: Call, doubts: tuple[Doubt, ...]) -> ForCustomer:
+def for_customer(call: Call, doubts: tuple[Doubt, ...]) -> ForCustomer:
     """Return a call for the customer; nothing is said of what is not on record."""
     return ForCustomer(_found(call), _done(call), _now(call, doubts), _you(call, doubts), _we(call))
 

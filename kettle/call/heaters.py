@@ -3,7 +3,7 @@
 from kettle.call.events import Event
 from kettle.call.hears import HEATER_GROUND, figure, observes
 from kettle.call.record import Record
-from kettle.judging.running import GROUNDED_OHM
+from kettle.judging.stopped import GROUNDED_OHM
 
 
 def unproved(record: Record) -> str:

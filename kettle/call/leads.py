@@ -9,7 +9,7 @@ from kettle.call.judged import Judged
 from kettle.call.runs import Runs
 from kettle.electrical import finds
 from kettle.electrical.measure import Lead
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.holds import blocking
 from kettle.knowledge.measures import format_number
 
@@ -38,7 +38,7 @@ def leads(judged: Judged, runs: Runs) -> Leads | None:
     """Return where to measure next; None where nothing electrical is asked."""
     facts = judged.course(1).now.facts
     asked = judged.wired.wirings[-1].readings or runs.state == "should_run"
-    asked = asked or any(facts.is_(key, *words) and not running.says_nothing(key, facts) for key, words in STANDS)
+    asked = asked or any(facts.is_(key, *words) and not stopped.says_nothing(key, facts) for key, words in STANDS)
     if not asked:
         return None
     state = bench.state_of(facts)

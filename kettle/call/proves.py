@@ -173,7 +173,7 @@ def gathered(call: Call, fills: Callable[[Event], Fills | None], since: Event | 
     return into
 
 
-def told(call: Call, fills: Callable[[Event], Fills | None]) -> tuple[Proved, ...]:
+def proofs_of(call: Call, fills: Callable[[Event], Fills | None]) -> tuple[Proved, ...]:
     """Return the proofs of a call in the order of the bench's table: a box at set on every call, the rest by what was done; where a unit
     has several coils, those of a coil for each one worked on."""
     steps = call.staged.steps
@@ -194,7 +194,7 @@ def told(call: Call, fills: Callable[[Event], Fills | None]) -> tuple[Proved, ..
             mine = [step for step in asking if coil is None or step.did.on in (None, coil)]
             last = mine[-1].event if mine else None
             filled = gathered(call, fills, last, coil)
-            proof = proofs.told(code, _since(call, filled, coil, last), tuple(dict.fromkeys(s.did.code for s in mine)), call.shown)
+            proof = proofs.proof_of(code, _since(call, filled, coil, last), tuple(dict.fromkeys(s.did.code for s in mine)), call.shown)
             found.append(Proved(proof, coil, last))
     return tuple(found)
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.call.opened import Opened
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.facts import PULL_DOWN_F, Facts
 
 # State of the format -> how it is said.
@@ -47,7 +47,7 @@ def runs(f: Facts, opened: Opened) -> Runs:
         return Runs("unknown", "nobody looked at the compressor")
     if opened.empty or opened.open:
         return Runs("resting", "its circuit is open")
-    told = running.state(f)
+    told = stopped.state(f)
     if f.is_("compressor", "humming", "tripping"):
         return Runs("should_run", "the compressor hums or trips")
     if f.is_("control_call", "calling"):

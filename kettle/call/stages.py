@@ -13,7 +13,7 @@ from typing import Final
 
 from kettle.call.events import Did, Event, Heard, Observed, Spoken
 from kettle.call.record import Record
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.course import LIVE, Done, standing_at
 from kettle.judging.facts import STILL_SETTLING_MIN, Facts
 from kettle.judging.given import seen_there
@@ -305,11 +305,11 @@ class Staged:
         """
         stages, last = self._by_coil[coil][0], self.last_stage if stage is None else stage
         seen = standing_at(stages, self.done(coil), last)
-        for key in [key for key in running.RESTS if key in seen and key not in stages[last]]:
+        for key in [key for key in stopped.RESTS if key in seen and key not in stages[last]]:
             then = max((place for place in range(last) if key in stages[place]), default=None)
             if then is None or seen.get("compressor") not in LIVE:
                 continue
-            if running.rested(key, work_out(self.record.unit, standing_at(stages, self.done(coil), then))):
+            if stopped.rested(key, work_out(self.record.unit, standing_at(stages, self.done(coil), then))):
                 del seen[key]
         return seen
 

@@ -121,7 +121,7 @@ class Told:
     @cached_property
     def prove(self) -> tuple[Proved, ...]:
         """What the work asks to be shown."""
-        return proves.told(self.call, kinds.fills)
+        return proves.proofs_of(self.call, kinds.fills)
 
     @property
     def unproved(self) -> tuple[Proved, ...]:
@@ -155,7 +155,7 @@ class Told:
     @cached_property
     def customer(self) -> ForCustomer:
         """The same for the customer."""
-        return customer.told(self.call, self.leave)
+        return customer.for_customer(self.call, self.leave)
 
 
 def tell(record: Record, what_if: Mapping[str, Value] | None = None) -> Told:

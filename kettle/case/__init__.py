@@ -4,7 +4,7 @@
 generated from the same models by `schema`.
 """
 
-from kettle.case.answers import answer, told
+from kettle.case.answers import answer, answer_of
 from kettle.case.files import read, read_call, schema, write, write_call
 from kettle.case.shared import FORMAT, LARGEST_BYTES, LONGEST_NAME, MOST_ACTS, MOST_OBSERVATIONS, CaseUnit
 from kettle.case.version1 import VERSION, Case, CaseAct, CaseObservation, simulated
@@ -12,5 +12,5 @@ from kettle.case.version2 import data_of
 
 __all__ = [
     "FORMAT", "LARGEST_BYTES", "LONGEST_NAME", "MOST_ACTS", "MOST_OBSERVATIONS", "VERSION", "Case", "CaseAct", "CaseObservation",
-    "CaseUnit", "answer", "data_of", "read", "read_call", "schema", "simulated", "told", "write", "write_call",
+    "CaseUnit", "answer", "answer_of", "data_of", "read", "read_call", "schema", "simulated", "write", "write_call",
 ]  # fmt: skip

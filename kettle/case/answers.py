@@ -20,7 +20,7 @@ def answer(course: Course) -> dict[str, Any]:
     return _judged(course, course.now.next_checks)
 
 
-def told(call: Told) -> dict[str, Any]:
+def answer_of(call: Told) -> dict[str, Any]:
     """Return what is told of a call as the object that `call --json` prints."""
     ranking = _judged(call.course(1), call.next_checks(1))
     for coil in call.call.coils[1:]:

@@ -196,17 +196,17 @@ def by_part(circuit: Circuit, faults: Sequence[Fault], likely: Figures) -> list[
             way = one.way.partition("_")[0]
             found[one.part, way] = found.get((one.part, way), 0.0) + float(chance)
     ranked = sorted(found.items(), key=lambda pair: -pair[1])
-    return [Suspicion(fault, chance, told(circuit, fault)) for (part, way), chance in ranked for fault in (Fault(part, way),)]
+    return [Suspicion(fault, chance, fault_in_words(circuit, fault)) for (part, way), chance in ranked for fault in (Fault(part, way),)]
 
 
 def suspects(circuit: Circuit, readings: Iterable[Reading] = (), seen: Iterable[Seen] = (), most: int = 8) -> list[Suspicion]:
     """Return the likeliest faults, likeliest first."""
     faults, likely = standing(circuit, readings, seen)
     order = np.argsort(-likely, kind="stable")[:most]
-    return [Suspicion(faults[place], float(likely[place]), told(circuit, faults[place])) for place in order]
+    return [Suspicion(faults[place], float(likely[place]), fault_in_words(circuit, faults[place])) for place in order]
 
 
-def told(circuit: Circuit, fault: Fault) -> str:
+def fault_in_words(circuit: Circuit, fault: Fault) -> str:
     """Return a fault in words."""
     if fault == SOUND:
         return "Nothing wrong in the circuit"

@@ -6,7 +6,7 @@ from typing import Final
 
 import numpy as np
 
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.evidence import echo_share, state_words
 from kettle.judging.facts import Facts
 from kettle.judging.holds import Hold
@@ -71,7 +71,7 @@ def next_checks(
         missing = [observations.get(key) for key in needs if key not in facts.seen]
         if not missing or ("superheat_judge" in blocked and (feature in bands.COIL_QUANTITIES or feature in bands.COIL_FELT)):
             continue
-        if not running.quantity_can_be_asked(feature, facts):
+        if not stopped.quantity_can_be_asked(feature, facts):
             continue
         if any(_not_for_asking(entry, facts.unit) for entry in missing) or _band_missing(facts.unit, feature):
             continue
@@ -98,10 +98,10 @@ def next_checks(
         if first.key not in checks or score > checks[first.key][0]:
             meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])
             checks[first.key] = (score, Check(first.key, first.label, first.how, meaning, gain, minutes))
-    if locked is not None and running.state(facts) in ("dead", "still") and not any(key.startswith(running.POWERED) for key in checks):
+    if locked is not None and stopped.state(facts) in ("dead", "still") and not any(key.startswith(stopped.POWERED) for key in checks):
         checks[LOCK_OUT.key] = locked
     ordered = sorted(checks.values(), key=lambda scored: -scored[0])
-    if running.state(facts) == "dead":
+    if stopped.state(facts) == "dead":
         ordered.sort(key=lambda scored: _along_the_current(scored[1].key))
     found = [check for _, check in ordered[:CHECKS_SHOWN]]
     asked = [check for check in _first_of_all(facts, network, posterior) if check.key not in {one.key for one in found}]
@@ -146,7 +146,7 @@ def _which_remedy(facts: Facts, network: Network, posterior: Figures) -> list[Ch
 
 def _along_the_current(key: str) -> int:
     """The place of a check on the way of the current; what does not lie on it comes after, as it was ordered."""
-    return running.CURRENT.index(key) if key in running.CURRENT else len(running.CURRENT)
+    return stopped.CURRENT.index(key) if key in stopped.CURRENT else len(stopped.CURRENT)
 
 
 def _not_for_asking(entry: Observation, unit: Unit) -> bool:

@@ -10,7 +10,7 @@ from typing import Final
 
 import numpy as np
 
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.facts import Facts
 from kettle.judging.network import Figures, Network
 from kettle.judging.verdicts import Verdict
@@ -102,7 +102,7 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
     # In the order of their keys, so that the order of entry does not even move the last digit.
     for key, value in sorted(facts.seen.items()):
         columns = network.columns.get(key)
-        if columns is None or isinstance(value, float) or running.says_nothing(key, facts):
+        if columns is None or isinstance(value, float) or stopped.says_nothing(key, facts):
             continue
         entry = observations.get(key).on(facts.unit)
         words = [word for word in (value if isinstance(value, tuple) else (value,)) if word in columns.states]
@@ -111,7 +111,7 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
         for word in words:
             text = f"{entry.label}: {entry.show((word,) if entry.many else word)}"
             features.append(Feature(key, {word: 1.0}, share, text))
-    if running.hisses_at_rest(facts) and "liquid_solenoid" in network.columns:
+    if stopped.hisses_at_rest(facts) and "liquid_solenoid" in network.columns:
         features.append(Feature("liquid_solenoid", {"stuck_open": 1.0}, HISS_SHARE, "The valve hisses though the unit stands"))
     return features
 

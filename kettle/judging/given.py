@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Final
 
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.facts import Facts
 from kettle.judging.testimony import Testimony
 from kettle.knowledge import causes
@@ -27,7 +27,7 @@ def seen_there(facts: Facts) -> tuple[str, ...]:
         found.append("stat_calibration")
     for key, words in SEEN.items():
         code = words.get(str(facts.seen.get(key, "")))
-        if code is None or running.says_nothing(key, facts) or not causes.get(code).possible_on(facts.unit):
+        if code is None or stopped.says_nothing(key, facts) or not causes.get(code).possible_on(facts.unit):
             continue
         if key == "evap_fans" and not _fan_has_volts(facts):
             continue
@@ -70,7 +70,7 @@ def _fan_has_volts(f: Facts) -> bool:
 
 def _should_turn(f: Facts) -> bool:
     """Whether nothing but its own fault keeps a condenser fan from turning."""
-    return f.is_("compressor", *RUNS) and f.unit.head_control not in running.CYCLES_THE_FAN and not f.is_cold_outside
+    return f.is_("compressor", *RUNS) and f.unit.head_control not in stopped.CYCLES_THE_FAN and not f.is_cold_outside
 
 
 def given(facts: Iterable[Facts], heard: Iterable[Testimony]) -> frozenset[str]:

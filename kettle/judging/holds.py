@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.facts import COLD_OUTSIDE_F, PULL_DOWN_F, SETTLING_MIN, STILL_SETTLING_MIN, Facts
 from kettle.judging.verdicts import FANS_NOT_RUNNING, coil_iced
 from kettle.knowledge.bands import default_band
@@ -121,7 +121,7 @@ def _charge_shows_low(f: Facts) -> bool:
 
 
 def _fans_not_running(f: Facts) -> bool:
-    return f.is_("evap_fans", *FANS_NOT_RUNNING) and not running.says_nothing("evap_fans", f)
+    return f.is_("evap_fans", *FANS_NOT_RUNNING) and not stopped.says_nothing("evap_fans", f)
 
 
 def _fans_wait_for_gas(f: Facts) -> bool:
@@ -222,7 +222,7 @@ def _lock_out(f: Facts) -> str | None:
 
 
 def _grounded(f: Facts) -> str | None:
-    if not running.is_grounded(f):
+    if not stopped.is_grounded(f):
         return None
     ohms = f.number("winding_ground_ohm") or 0.0
     if ohms >= LIES_TO_GROUND_OHM:
@@ -232,7 +232,7 @@ def _grounded(f: Facts) -> str | None:
 
 def _heater_grounded(f: Facts) -> str | None:
     ohms = f.number("heater_ground_ohm")
-    if ohms is None or ohms >= running.GROUNDED_OHM:
+    if ohms is None or ohms >= stopped.GROUNDED_OHM:
         return None
     if ohms >= LIES_TO_GROUND_OHM:
         return f"Only {ohms / 1e3:.0f} kΩ from a heater to ground, over 1 MΩ is wanted: dry it and read again before it has volts"
@@ -291,8 +291,8 @@ _RULES: Final = (
              if f.is_("condenser_coil", "blocked") and not blocked_on_purpose(f) else None),
     HoldRule("condenser_fan_stopped", ("charge_judge", "charge_add"), "Charge", "the condenser fan runs the right way",
              lambda f: "Condenser fan is not moving air: put it right first"
-             if f.is_("condenser_fans", "stopped", "reversed") and not running.says_nothing("condenser_fans", f)
-             and not running.waits_for_head(f) else None),
+             if f.is_("condenser_fans", "stopped", "reversed") and not stopped.says_nothing("condenser_fans", f)
+             and not stopped.waits_for_head(f) else None),
     HoldRule("box_far_from_set", ("txv_adjust",), "Valve stem", "the box is near set", _box_far),
     HoldRule("settling", ("txv_adjust", "superheat_judge"), "Tuning superheat", "15 min after the last disturbance",
              lambda f: _settling(f) if f.unit.metering != "cap_tube" else None),

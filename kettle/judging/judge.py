@@ -10,7 +10,7 @@ from typing import Final
 
 import numpy as np
 
-from kettle.judging import holds, problems, readings, running, unknown, verdicts
+from kettle.judging import holds, problems, readings, stopped, unknown, verdicts
 from kettle.judging.checks import Check, next_checks
 from kettle.judging.evidence import Evidence, Feature, features, log_likelihood, quantity_name, verdict_words, weigh
 from kettle.judging.facts import Facts
@@ -150,9 +150,9 @@ def _discounted(facts: Facts, found: Sequence[Verdict], network: Network) -> tup
     """What was read or seen and counts for nothing now, in words, with why."""
     figures = [(verdict_words(v, facts.shown), v.why) for v in found if v.trust == "none" and v.quantity in network.columns]
     words = [
-        (f"{observations.get(key).label}: {observations.get(key).show(value)}", running.says_nothing(key, facts))
+        (f"{observations.get(key).label}: {observations.get(key).show(value)}", stopped.says_nothing(key, facts))
         for key, value in facts.seen.items()
-        if running.says_nothing(key, facts)
+        if stopped.says_nothing(key, facts)
     ]
     if facts.coming_down:
         figures += [

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 
 from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.causes.model import Cause, States
-from kettle.knowledge.causes.noticed import never_resting, told
+from kettle.knowledge.causes.noticed import never_resting, states_noticed
 from kettle.knowledge.equipment import Unit
 
 Figures = NDArray[np.float64]
@@ -298,7 +298,7 @@ def _shapes(usual: Mapping[str, States], cause: Cause, unit: Unit, context: Mapp
     effects = cause.effects_on(unit, context)
     shapes = {key: _shape(base, effects.get(key), key) for key, base in usual.items()}
     shapes |= never_resting(cause, shapes, unit)
-    return shapes | told(cause, shapes)
+    return shapes | states_noticed(cause, shapes)
 
 
 def _shape(base: States, named: Mapping[str, float] | None, key: str) -> States:

@@ -9,7 +9,7 @@ from collections.abc import Callable, Mapping
 from contextlib import suppress
 from typing import Final
 
-from kettle.judging import electrics, running, touch
+from kettle.judging import electrics, stopped, touch
 from kettle.judging.facts import Facts, rises_with_its_door
 from kettle.knowledge import bands
 from kettle.knowledge.equipment import Unit
@@ -61,7 +61,7 @@ def derive(unit: Unit, seen: Mapping[str, Value]) -> dict[str, float]:
     # Behind an open contactor nothing is live: what is lost over it says nothing of its poles, and neither does it while nobody looked
     # whether it is in, on a compressor that is silent.
     unknown = "contactor" not in seen and seen.get("compressor") == "off"
-    dead = running.BEHIND_CONTACTOR if unknown or running.contactor_is_out(seen) else ()
+    dead = stopped.BEHIND_CONTACTOR if unknown or stopped.contactor_is_out(seen) else ()
     live = {key: value for key, value in got.items() if not key.startswith(dead)}
     return out | electrics.derive(live, unit.phases, unit.nameplate_v) | _of_the_controls(unit, got, seen, out)
 

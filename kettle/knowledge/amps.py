@@ -51,7 +51,7 @@ def locked_a(rated_a: float) -> float:
     return rated_a * LOCKED_TIMES
 
 
-def told(amps: float, rated_a: float) -> str:
+def amps_say(amps: float, rated_a: float) -> str:
     """Return what a compressor's amps say against its rating: running, starting or locked, or nothing drawn."""
     if amps > LOCKED_FROM * rated_a:
         return "A locked rotor, or the moment of starting: where it stays longer than a second, switch off and find why it does not start"

@@ -69,7 +69,7 @@ def test_a_new_act(hum, user, call, monkeypatch):
     ]  # fmt: skip
     told = tell(case.read_call(json.dumps(content)))
     assert told.was.was[0].codes == ("loose_shelf",) and told.left[0].codes == ()
-    assert "Shelf tightened" in str(case.told(told)["said"])
+    assert "Shelf tightened" in str(case.answer_of(told)["said"])
 
 
 def test_a_new_screen(call, at_work, monkeypatch, tmp_path):

@@ -175,7 +175,7 @@ def _quoted(user, call, prices):
 
 def _left(user, call, entry, start, now):
     """What was said in the end: words, promise, cause, and how it held."""
-    call.placeds.update(at=start + timedelta(minutes=VISIT_MINUTES // 2))
+    call.left_there.update(at=start + timedelta(minutes=VISIT_MINUTES // 2))
     for name, text in entry.get("words", {}).items():
         setattr(call, name, text)
     if "next" in entry:

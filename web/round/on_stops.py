@@ -1,6 +1,6 @@
 """The round's own parts of its stops."""
 
-from web.round.leaving import leaving_context
+from web.round.doubts import leaving_context
 from web.round.promised import promised_before, promised_here
 from web.round.registry import register
 from web.round.views import judge, parts, site

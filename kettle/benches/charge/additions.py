@@ -96,7 +96,7 @@ def by_scale(before_oz: float, after_oz: float, lost_oz: float = 0.0) -> float:
     return before_oz - after_oz - lost_oz
 
 
-def told(
+def additions_say(
     unit: Unit,
     added: Sequence[Addition],
     shown: ShownUnits = TRADE,

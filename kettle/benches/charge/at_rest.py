@@ -25,7 +25,7 @@ class AtRest:
     others: tuple[str, ...]
 
 
-def told(refrigerant: Refrigerant, altitude_ft: float, resting_psig: float, pipe_f: float, shown: ShownUnits = TRADE) -> AtRest:
+def resting_says(refrigerant: Refrigerant, altitude_ft: float, resting_psig: float, pipe_f: float, shown: ShownUnits = TRADE) -> AtRest:
     """Return what a resting pressure says, psig at the site, against saturation at the pipe where liquid lies, °F; InputError outside the
     table. A blend with liquid and gas at rest stands between its bubble and its dew point."""
     bubble, dew = refrigerant.bubble_psig(pipe_f, altitude_ft), refrigerant.dew_psig(pipe_f, altitude_ft)

@@ -51,7 +51,7 @@ def cycles_of(moments: Sequence[Moment]) -> list[Cycle]:
     return found
 
 
-def told(cycles: Sequence[Cycle], warmest_f: float, coldest_f: float, psi_per_f: float) -> list[str]:
+def cycles_say(cycles: Sequence[Cycle], warmest_f: float, coldest_f: float, psi_per_f: float) -> list[str]:
     """Return what to do after what was watched: go on, settled, or what to move by how much and why."""
     if len(cycles) < WATCHED:
         left = WATCHED - len(cycles)

@@ -50,7 +50,7 @@ def coil_psig(refrigerant: Refrigerant, altitude_ft: float, coil_f: float) -> fl
     return refrigerant.dew_psig(coil_f, altitude_ft)
 
 
-def told(kind: str, before_psig: float, after_psig: float, wanted_psig: float) -> Told:
+def regulator_says(kind: str, before_psig: float, after_psig: float, wanted_psig: float) -> Told:
     """Return what a regulator does by the pressures before and behind it: `crankcase` is set by what is behind, `evaporator` by before.
 
     One turn at a time, and wait ten minutes between.

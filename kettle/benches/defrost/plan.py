@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.benches.defrost.program import FOUND, HEATED, LEFT, OWN, Program
-from kettle.benches.defrost.schools import SCHOOLS, USUAL, Limits, propose
+from kettle.benches.defrost.proposals import SCHOOLS, USUAL, Limits, propose
 from kettle.benches.defrost.situation import DOUBTS, Situation, cured
 from kettle.benches.defrost.week import Outlook, look_ahead
 from kettle.knowledge.measures import TRADE, ShownUnits, format_number

@@ -220,7 +220,7 @@ def wanted(unit: Unit, done: Sequence[str]) -> dict[str, tuple[str, ...]]:
     return {code: tuple(dict.fromkeys(asked[code])) for code, kind in KINDS.items() if code in asked and kind.only(unit)}
 
 
-def told(code: str, since: Since, by: tuple[str, ...] = (), shown: ShownUnits = TRADE) -> Proof:
+def proof_of(code: str, since: Since, by: tuple[str, ...] = (), shown: ShownUnits = TRADE) -> Proof:
     """Return one proof by what is on record since the acts that ask for it; a tap counts where nothing speaks against it."""
     kind = KINDS[code]
     state, says = kind.tells(since, shown)
@@ -243,7 +243,7 @@ class Leaving:
     missing: tuple[tuple[str, float | None], ...]
 
 
-def leaving(found: Sequence[Proof], pull_down_min: float | None = None, stalled: bool = False, settles_min: float = 0.0) -> Leaving:
+def may_leave(found: Sequence[Proof], pull_down_min: float | None = None, stalled: bool = False, settles_min: float = 0.0) -> Leaving:
     """Return whether a unit may be left by its proofs; `pull_down_min` is how long the box is still about to take.
 
     Of one that stands still (`stalled`) nobody can say how long. What is read on a running circuit waits for it to settle (`settles_min`).

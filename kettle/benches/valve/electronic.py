@@ -29,7 +29,7 @@ class Read:
     own_line_f: float | None = None
 
 
-def told(read: Read, shown: ShownUnits = TRADE) -> list[str]:
+def electronic_says(read: Read, shown: ShownUnits = TRADE) -> list[str]:
     """Return what an electronic valve does and which of its probes lies, the surest first."""
     found = []
     if read.shows_psig is not None and read.own_psig is not None and abs(read.shows_psig - read.own_psig) > AGREES_PSI:

@@ -8,7 +8,7 @@ from kettle.call.hears import places_found, setting_changed
 from kettle.call.proves import READ_FOR
 from kettle.call.says.sentence import Sentence, sentence
 from kettle.call.words import lower
-from kettle.judging import running, verdicts
+from kettle.judging import stopped, verdicts
 from kettle.judging.evidence import quantity_name
 from kettle.knowledge import observations
 from kettle.knowledge.causes.usual import USUAL
@@ -198,7 +198,7 @@ def _found_word(call: Call, event: Event, key: str, value: object) -> list[Sente
     if entry.group in NOT_WRITTEN or not _is_told_found(call, event, key):
         return []
     facts = call.facts_found(event.on or 1)
-    if running.says_nothing(key, facts) or (key in WORN and not (key == "compressor" and value in TRIES)):
+    if stopped.says_nothing(key, facts) or (key in WORN and not (key == "compressor" and value in TRIES)):
         return []
     if any(opening.event is event and not opening.did.part for opening in call.staged.openings):
         words = f"{entry.label}: {lower(dict(entry.choices)[str(value)])} when looked at again, with nothing written down for it"
@@ -235,7 +235,7 @@ def _between(call: Call, event: Event, key: str, value: object) -> list[Sentence
     facts = call.staged.facts_at(call.staged.stage_of(event), event.on or 1)
     usual = USUAL.get(key, {})
     wrong = not usual or (usual.get(value, 1.0) < UNUSUAL and value != max(usual, key=lambda word: usual[word]))
-    if not wrong or running.says_nothing(key, facts) or key == "leak_test":
+    if not wrong or stopped.says_nothing(key, facts) or key == "leak_test":
         return []
     words = lower(dict(entry.choices)[value])
     return [sentence("found", f"then {lower(labelled(entry.label, words))}{call.record.on_words(event.on)}", (event,), "word")]
@@ -268,7 +268,7 @@ def _left_reading(call: Call, event: Event, key: str, value: object) -> list[Sen
         return [sentence("left", f"{label} {words}{on}{set_words}", (event,), "figure")]
     if key == "air_weak_at" and tuple(value) == ("nowhere",) if isinstance(value, (list, tuple)) else False:
         return [sentence("left", f"air felt at every section{on}", (event,), "figure")]
-    if not entry.is_number and key in WORDS_LEFT and isinstance(value, str) and not running.says_nothing(key, facts):
+    if not entry.is_number and key in WORDS_LEFT and isinstance(value, str) and not stopped.says_nothing(key, facts):
         return [
             sentence("left", f"{lower(labelled(entry.label, lower(dict(entry.choices)[value]))).replace(':', '')}{on}", (event,), "figure")
         ]

@@ -76,7 +76,7 @@ def never_resting(cause: Cause, shapes: Mapping[str, States], unit: Unit) -> dic
     return {"ice_form": spread, "ice_places": {**places, "coil_whole": max(places["coil_whole"], 0.8 * packs)}}
 
 
-def told(cause: Cause, shapes: Mapping[str, States]) -> dict[str, States]:
+def states_noticed(cause: Cause, shapes: Mapping[str, States]) -> dict[str, States]:
     """Return what is told of a cause (states by feature) from what it shows; features it writes itself are left to it."""
     complaint = {word: _noisy_or(leak, signs, shapes) for word, (leak, signs) in NOTICED.items()}
     complaint["service"] = SERVICE_ALL_THE_SAME

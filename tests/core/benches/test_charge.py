@@ -171,14 +171,14 @@ def test_what_a_scale_says_went_in():
     ([Addition(40.0, glass="flashing"), Addition(60.0, glass="few_bubbles")], "more"),
 ])  # fmt: skip
 def test_when_to_stop_adding(added, says):
-    assert says in additions.told(COOLER, added)[0]
+    assert says in additions.additions_say(COOLER, added)[0]
 
 
 def test_without_a_receiver_subcooling_says_when():
     unit = resolve(UnitSpec("reach_in_cooler", "R-134a"))
-    assert "Stop: subcooling" in additions.told(unit, [Addition(2.0, subcooling_f=8.0)])[0]
-    assert "take some out" in additions.told(unit, [Addition(2.0, subcooling_f=25.0)])[0]
-    assert "more" in additions.told(unit, [Addition(2.0, subcooling_f=1.0)])[0]
+    assert "Stop: subcooling" in additions.additions_say(unit, [Addition(2.0, subcooling_f=8.0)])[0]
+    assert "take some out" in additions.additions_say(unit, [Addition(2.0, subcooling_f=25.0)])[0]
+    assert "more" in additions.additions_say(unit, [Addition(2.0, subcooling_f=1.0)])[0]
 
 
 @pytest.mark.parametrize(("went_in", "says", "right"), [
@@ -202,22 +202,22 @@ def test_the_suction_a_label_charge_gives():
 def test_at_rest_air_another_gas_and_right_are_told_apart():
     r134a = refrigerants.get("R-134a")
     # R-134a at 80 °F: 86.7 psig by the published table.
-    right = at_rest.told(r134a, 0.0, 87.0, 80.0)
+    right = at_rest.resting_says(r134a, 0.0, 87.0, 80.0)
     assert right.bubble_psig == pytest.approx(86.7, abs=0.5) and "right, no air" in right.says and right.others == ()
-    air = at_rest.told(r134a, 0.0, 104.0, 80.0)
+    air = at_rest.resting_says(r134a, 0.0, 104.0, 80.0)
     assert "air, or another gas" in air.says and "Never vented" in air.says
     # R-22 at 80 °F: 143.6 psig.
-    wrong = at_rest.told(r134a, 0.0, 143.6, 80.0)
+    wrong = at_rest.resting_says(r134a, 0.0, 143.6, 80.0)
     assert "R-22" in wrong.others
-    assert "not equalised yet" in at_rest.told(r134a, 0.0, 40.0, 80.0).says
+    assert "not equalised yet" in at_rest.resting_says(r134a, 0.0, 40.0, 80.0).says
     with pytest.raises(InputError):
-        at_rest.told(r134a, 0.0, 40.0, 900.0)
+        at_rest.resting_says(r134a, 0.0, 40.0, 900.0)
 
 
 def test_a_blend_at_rest_stands_between_its_two_points():
     blend = refrigerants.get("R-407C") if "R-407C" in refrigerants.catalogue() else refrigerants.get("R-448A")
     bubble, dew = blend.bubble_psig(75.0), blend.dew_psig(75.0)
-    assert at_rest.told(blend, 0.0, (bubble + dew) / 2.0, 75.0).over_psi == 0.0
+    assert at_rest.resting_says(blend, 0.0, (bubble + dew) / 2.0, 75.0).over_psi == 0.0
 
 
 @pytest.mark.parametrize(
@@ -357,17 +357,17 @@ def test_an_emptied_circuit_is_told_what_such_units_hold_half_of_it_at_once():
     whole = missing.usual_charge_oz(COOLER)
     empty = additions.to_go(COOLER, None, 0.0)
     assert empty.empty and empty.oz == pytest.approx(whole) and empty.low_oz == pytest.approx(0.75 * whole)
-    says = additions.told(COOLER, [], to_go=empty)
+    says = additions.additions_say(COOLER, [], to_go=empty)
     assert "what such units hold" in says[0] and "compressor off" in says[1]
     half = additions.to_go(COOLER, None, 0.5 * whole)
     assert not half.empty and half.oz == pytest.approx(0.5 * whole)
-    more = additions.told(COOLER, [Addition(0.5 * whole, "flashing")], to_go=half)
+    more = additions.additions_say(COOLER, [Addition(0.5 * whole, "flashing")], to_go=half)
     assert "Ten minutes" in more[0] and "to go" in more[1]
     assert additions.to_go(COOLER, None) is None
 
 
 def test_gas_by_eye_is_no_figure():
-    assert additions.told(COOLER, [Addition(None, "few_bubbles")])[0].startswith("Gas by eye in. Ten minutes")
+    assert additions.additions_say(COOLER, [Addition(None, "few_bubbles")])[0].startswith("Gas by eye in. Ten minutes")
 
 
 def test_a_starved_coil_is_not_told_to_pull_down_first_and_a_tube_has_no_bubbles():

@@ -198,11 +198,11 @@ def test_cycles_are_watched_before_anything_is_moved():
     ]
     found = cycles.cycles_of(tapped)
     assert [(one.on_min, one.off_min) for one in found] == [(12, 18)]
-    assert cycles.told(found, 42.0, 34.0, 1.0) == ["Watch 1 more whole cycle before anything is moved"]
+    assert cycles.cycles_say(found, 42.0, 34.0, 1.0) == ["Watch 1 more whole cycle before anything is moved"]
     found = cycles.cycles_of([*tapped, cycles.Moment(60, "start", 42.4)])
     # Two degrees too cold at a psi a degree.
-    assert cycles.told(found, 42.0, 34.0, 1.0) == ["It stops at 32.0 °F, 34.0 °F is wanted: cut-out up by 2 psi"]
-    assert "Settled" in cycles.told(found, 42.0, 32.5, 1.0)[0]
+    assert cycles.cycles_say(found, 42.0, 34.0, 1.0) == ["It stops at 32.0 °F, 34.0 °F is wanted: cut-out up by 2 psi"]
+    assert "Settled" in cycles.cycles_say(found, 42.0, 32.5, 1.0)[0]
 
 
 def test_the_high_side():
@@ -223,12 +223,12 @@ def test_regulators():
     high, hot = regulators.crankcase_psig(r, 0.0, 105.0, freezer=True), regulators.crankcase_psig(r, 0.0, 125.0, freezer=True)
     assert hot < high and r.dew_f(hot, 0.0) == pytest.approx(5.0, abs=1.0), "rated where freezers' compressors are rated"
     assert regulators.coil_psig(r, 0.0, 20.0) == pytest.approx(55.0, abs=2.0)
-    assert regulators.told("crankcase", 60.0, 40.0, 30.0).turn == "close"
-    assert regulators.told("crankcase", 60.0, 15.0, 30.0).turn == "open"
-    assert regulators.told("crankcase", 20.0, 19.0, 30.0).turn == "", "fully open and nothing to hold"
-    assert regulators.told("evaporator", 70.0, 30.0, 55.0).turn == "open"
-    assert regulators.told("evaporator", 40.0, 39.0, 55.0).turn == "close"
-    assert "exchanged" in regulators.told("evaporator", 20.0, 39.0, 55.0).says
+    assert regulators.regulator_says("crankcase", 60.0, 40.0, 30.0).turn == "close"
+    assert regulators.regulator_says("crankcase", 60.0, 15.0, 30.0).turn == "open"
+    assert regulators.regulator_says("crankcase", 20.0, 19.0, 30.0).turn == "", "fully open and nothing to hold"
+    assert regulators.regulator_says("evaporator", 70.0, 30.0, 55.0).turn == "open"
+    assert regulators.regulator_says("evaporator", 40.0, 39.0, 55.0).turn == "close"
+    assert "exchanged" in regulators.regulator_says("evaporator", 20.0, 39.0, 55.0).says
 
 
 def test_alarms_that_settings_bring_up_by_themselves():

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kettle.benches.defrost import schools
+from kettle.benches.defrost import proposals
 from kettle.benches.defrost.plan import against, plan
 from kettle.benches.defrost.program import DAY_MIN, Hours, Program, parse_starts
 from kettle.benches.defrost.situation import DOUBTS, UNWATCHED, WATCHED, Watched, calibrated, cured, plant_of, situation
@@ -84,7 +84,7 @@ def test_a_defrost_cut_short_leaves_ice_that_grows():
 def test_the_plan_takes_less_heat_and_says_why():
     made = planned("freezer")
     taken, found = made.choice(made.take), made.choice("found")
-    assert {choice.code for choice in made.choices} == {"found", *(school.code for school in schools.SCHOOLS)}
+    assert {choice.code for choice in made.choices} == {"found", *(school.code for school in proposals.SCHOOLS)}
     assert made.take in ("few_long", "as_needed") and not made.cures
     assert taken.outlook.heat_kwh.middle < found.outlook.heat_kwh.middle / 2
     assert taken.outlook.kept == (True, True)
@@ -131,7 +131,7 @@ def test_an_air_defrost_with_too_little_time_is_given_enough():
 
 
 def test_limits_are_kept():
-    made = plan(asked(), TOO_MUCH, schools.Limits(whole_hours=True, box_limit_f=-4.0, can_demand=True))
+    made = plan(asked(), TOO_MUCH, proposals.Limits(whole_hours=True, box_limit_f=-4.0, can_demand=True))
     for choice in made.choices[1:]:
         assert all(start % 60 == 0 for start in choice.outlook.program.starts_min)
     assert any("over its limit of −4 °F" in text for choice in made.choices for text in choice.against)
@@ -140,7 +140,7 @@ def test_limits_are_kept():
 
 @given(st.integers(1, 12), st.floats(5, 60), st.lists(st.integers(0, DAY_MIN - 1), max_size=3), st.booleans())
 def test_starts_lie_on_the_clocks_grid_and_off_deliveries_where_they_can(count, length, deliveries, whole):
-    starts = schools.place_starts(count, length, Hours(420, 1110, tuple(deliveries)), whole)
+    starts = proposals.place_starts(count, length, Hours(420, 1110, tuple(deliveries)), whole)
     assert list(starts) == sorted(set(starts)) and 1 <= len(starts) <= count
     assert all(start % (60 if whole else 30) == 0 and 0 <= start < DAY_MIN for start in starts)
     if count <= 2:
@@ -187,8 +187,8 @@ def test_what_speaks_against_a_program_is_in_the_persons_units():
     short = Program(RIGHT.starts_min, {**RIGHT.values, "fail_safe_min": 8.0})
     week = look_ahead(asked(), [short], 3, DOUBTS[:1])[0]
     metric = replace(TRADE, mass="kg")
-    assert "kg of ice stays" in against(week, "found", asked(), schools.USUAL, metric)[0]
-    assert "lb of ice stays" in against(week, "found", asked(), schools.USUAL, TRADE)[0]
+    assert "kg of ice stays" in against(week, "found", asked(), proposals.USUAL, metric)[0]
+    assert "lb of ice stays" in against(week, "found", asked(), proposals.USUAL, TRADE)[0]
 
 
 def test_nothing_is_expected_of_a_program_that_never_starts():

@@ -16,7 +16,7 @@ REACH_IN = resolve(UnitSpec("reach_in_cooler", "R-134a"))
 
 
 def told(done, unit=COOLER, **since):
-    return {code: proofs.told(code, proofs.Since(unit, **since), by) for code, by in proofs.wanted(unit, done).items()}
+    return {code: proofs.proof_of(code, proofs.Since(unit, **since), by) for code, by in proofs.wanted(unit, done).items()}
 
 
 def test_a_valve_turned_is_proved_by_set_superheat_and_glass():
@@ -24,12 +24,12 @@ def test_a_valve_turned_is_proved_by_set_superheat_and_glass():
     assert list(open_) == ["at_set", "superheat", "glass"] and {one.state for one in open_.values()} == {proofs.OPEN}
     shut = told(["valve.turned_in"], seen={"box_temp_f": 37.0, "sight_glass": "clear"}, verdicts={"superheat_evap_f": "ok"})
     assert {one.state for one in shut.values()} == {proofs.PROVED}
-    leaving = proofs.leaving(list(shut.values()))
+    leaving = proofs.may_leave(list(shut.values()))
     assert leaving.may and leaving.says == "May be left" and len(leaving.reasons) == 3
     warm = told(["valve.turned_in"], seen={"box_temp_f": 44.0, "sight_glass": "flashing"}, verdicts={"superheat_evap_f": "high"})
     assert [one.state for one in warm.values()] == [proofs.OPEN, proofs.AGAINST, proofs.AGAINST]
-    waits = proofs.leaving(list(warm.values()), pull_down_min=95.0)
-    clock = proofs.leaving(list(told(["condenser_fan.replaced"]).values()), settles_min=13.0)
+    waits = proofs.may_leave(list(warm.values()), pull_down_min=95.0)
+    clock = proofs.may_leave(list(told(["condenser_fan.replaced"]).values()), settles_min=13.0)
     assert dict(clock.missing)["Split in band"] == 13.0 and dict(clock.missing)["Amps on each leg"] == 3.0
     assert (
         not waits.may
@@ -83,7 +83,7 @@ def test_every_part_that_can_be_worked_on_is_proved_by_something():
 def test_what_may_be_left_has_nothing_missing_whatever_was_done(done, tapped):
     for unit in (COOLER, FREEZER, REACH_IN):
         found = list(told(done, unit, tapped=frozenset(tapped)).values())
-        leaving = proofs.leaving(found)
+        leaving = proofs.may_leave(found)
         assert leaving.may == (not leaving.missing) and len(leaving.reasons) + len(leaving.missing) == len(found)
         assert len({one.kind.code for one in found}) == len(found)
 

@@ -244,8 +244,8 @@ def test_a_bulb_belongs_high_on_small_pipes_at_four_or_eight_on_large_never_at_t
     ({"shows_f": 7.0, "own_f": 14.0}, "another superheat than yours"), ({"target_f": 7.0, "own_f": 14.0}, "read how far it is open"),
 ])  # fmt: skip
 def test_an_electronic_valve_is_told_from_its_probes(read, says):
-    assert any(says in text for text in electronic.told(electronic.Read(**read)))
-    assert electronic.told(electronic.Read()) == []
+    assert any(says in text for text in electronic.electronic_says(electronic.Read(**read)))
+    assert electronic.electronic_says(electronic.Read()) == []
 
 
 def test_the_drawing_holds_everything_inside_its_frame():

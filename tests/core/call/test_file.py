@@ -89,7 +89,7 @@ def test_a_call_written_and_read_again_tells_the_same_to_the_word():
     again = case.read_call(case.write_call(data))
     one, other = ([(e.kind, e.on, e.undone, e.at, dict(e.data)) for e in record.events] for record in (first, again))
     assert one == other
-    assert case.told(tell(again)) == case.told(tell(first))
+    assert case.answer_of(tell(again)) == case.answer_of(tell(first))
     assert data["unit"]["circuit"] == {"fans": 3} and data["events"][2]["on"] == "yard" and data["events"][6]["undone"] is True
 
 

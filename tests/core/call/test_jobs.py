@@ -23,7 +23,7 @@ NAMES = [f"{name}-{want.get('after', 'all')}-{place}" for name, place, want in M
 @pytest.mark.parametrize(("name", "place", "want"), MOMENTS, ids=NAMES)
 def test_a_moment_of_a_job(name, place, want):
     record = case.read_call(json.dumps(JOBS[name]["call"]))
-    out = case.told(tell(record.upto(want["after"]) if "after" in want else record))
+    out = case.answer_of(tell(record.upto(want["after"]) if "after" in want else record))
     short = list(falls_short(out, want))
     waits = WEIGHED_OTHERWISE.get((name, want.get("after")), set())
     assert {which for which, _ in short} == waits, short

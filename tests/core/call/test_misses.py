@@ -16,7 +16,7 @@ def share(ranking, code):
 @pytest.mark.parametrize("name", MISSES)
 def test_a_kind_of_miss(name):
     unit, events, want = MISSES[name]
-    out = case.told(told(unit, *events))
+    out = case.answer_of(told(unit, *events))
     ranges = {which: want[which] for which in ("was", "left") if which in want}
     short = list(falls_short(out, {key: value for key, value in want.items() if key not in ranges}))
     for which, codes in ranges.items():

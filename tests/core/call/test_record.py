@@ -29,7 +29,7 @@ def test_events_without_a_time_follow_by_a_minute_and_are_told_at_the_last():
     minutes = [(event.at - one.events[0].at).total_seconds() / 60 for event in one.events]
     assert minutes == [0, 1, 30, 31] and one.at == one.events[-1].at
     undated = record(COOLER, read("box_temp_f", 40.0), read("evap_fans", "running"))
-    assert case.told(tell(undated))["at"] is None
+    assert case.answer_of(tell(undated))["at"] is None
 
 
 def test_what_was_taken_back_says_nothing_anywhere():
@@ -161,7 +161,7 @@ EVENTS = st.lists(
 @at_most(40)
 @given(EVENTS)
 def test_whatever_happened_everything_can_be_told(events):
-    out = case.told(told(COOLER, *events))
+    out = case.answer_of(told(COOLER, *events))
     assert out["events"] == len(events) and set(out["said"]) == {"found", "done", "left", "advice"}
     said = [one for many in out["said"].values() for one in many]
     assert all(one.endswith(".") and (one[0].isupper() or one[0].isdigit() or one[0] in "¼½¾") for one in said)

@@ -109,7 +109,7 @@ def test_a_part_that_is_not_there_leaves_a_circuit_that_works(kind, wiring, data
 def test_every_fault_has_a_weight_a_word_and_never_breaks_the_benches(kind):
     circuit = made(kind, Wiring())
     faults = every_fault(circuit)
-    assert all(weight_of(circuit, fault) > 0.0 and measure.told(circuit, fault) for fault in faults)
+    assert all(weight_of(circuit, fault) > 0.0 and measure.fault_in_words(circuit, fault) for fault in faults)
     for fault in faults[1:]:
         solved = solve(circuit, "calling", (fault,))
         steps = dead.along(circuit, [])
@@ -170,7 +170,7 @@ def test_without_a_part_that_moves_others_everything_stands(kind, gone):
 def stands_without(circuit):
     """The circuit is solved, drawn, measured along and told of in every state, under every fault."""
     faults = every_fault(circuit)
-    assert all(weight_of(circuit, fault) > 0.0 and measure.told(circuit, fault) for fault in faults)
+    assert all(weight_of(circuit, fault) > 0.0 and measure.fault_in_words(circuit, fault) for fault in faults)
     for state in STATES:
         solve(circuit, state, tuple(faults))
         assert set(bench.should_show(circuit, state)) == {point.key for point in circuit.points}

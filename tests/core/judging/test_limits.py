@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from kettle.call.stages import _taken_back
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.course import Done
 from kettle.judging.evidence import Feature, weigh
 from kettle.judging.given import seen_there
@@ -33,12 +33,12 @@ def test_a_fan_has_its_volts_from_ninety_on(volts, there):
 @pytest.mark.parametrize(("load", "contactor", "lost"), [(210.0, "in", False), (209.0, "in", True), (209.0, "out", False)])
 def test_a_leg_is_lost_past_twenty_volts_over_a_closed_contactor(load, contactor, lost):
     f = facts(COOLER, line_v_12=230, load_v_12=load, contactor=contactor, condenser_fans="stopped")
-    assert running.lost_a_leg(f) == lost
-    assert bool(running.says_nothing("condenser_fans", f)) == lost
+    assert stopped.lost_a_leg(f) == lost
+    assert bool(stopped.says_nothing("condenser_fans", f)) == lost
 
 
 def test_a_fan_that_only_cycles_on_a_lost_leg_still_speaks():
-    assert not running.says_nothing("condenser_fans", facts(COOLER, line_v_12=230, load_v_12=100, contactor="in", condenser_fans="cycling"))
+    assert not stopped.says_nothing("condenser_fans", facts(COOLER, line_v_12=230, load_v_12=100, contactor="in", condenser_fans="cycling"))
 
 
 @pytest.mark.parametrize(
@@ -76,7 +76,7 @@ def test_when_a_box_is_only_coming_down(seen, says):
 def test_when_a_unit_is_rightly_off(box, call, compressor, rightly):
     f = facts(COOLER, box_temp_f=box, control_call=call, compressor=compressor)
     assert f.is_rightly_off == rightly
-    assert (running.says_nothing("control_call", f) == "satisfied and off, as it should be") == rightly
+    assert (stopped.says_nothing("control_call", f) == "satisfied and off, as it should be") == rightly
     assert not facts(COOLER, control_call="satisfied", compressor="off").is_rightly_off, "nobody measured the box"
 
 
@@ -139,10 +139,10 @@ def test_which_turns_were_taken_back(done, back):
 
 
 def test_a_hiss_is_of_the_liquid_valve_only_where_nobody_looked_at_it_and_the_unit_stands():
-    assert running.hisses_at_rest(facts(COOLER, compressor="off", valve_sound="hissing_gas"))
-    assert not running.hisses_at_rest(facts(COOLER, compressor="off", valve_sound="hissing_gas", liquid_solenoid="open"))
-    assert not running.hisses_at_rest(facts(COOLER, compressor="running", valve_sound="hissing_gas"))
-    assert not running.hisses_at_rest(facts(COOLER, compressor="off", valve_sound="silent"))
+    assert stopped.hisses_at_rest(facts(COOLER, compressor="off", valve_sound="hissing_gas"))
+    assert not stopped.hisses_at_rest(facts(COOLER, compressor="off", valve_sound="hissing_gas", liquid_solenoid="open"))
+    assert not stopped.hisses_at_rest(facts(COOLER, compressor="running", valve_sound="hissing_gas"))
+    assert not stopped.hisses_at_rest(facts(COOLER, compressor="off", valve_sound="silent"))
 
 
 def test_what_is_given_is_beside_every_answer_and_excludes_what_cannot_be_with_it():

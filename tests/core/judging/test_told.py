@@ -4,7 +4,7 @@ import pytest
 
 from kettle.judging.judge import judge
 from kettle.knowledge import causes
-from kettle.knowledge.causes.noticed import NOTICED, told
+from kettle.knowledge.causes.noticed import NOTICED, states_noticed
 from kettle.knowledge.equipment import UnitSpec, resolve
 
 COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A"))
@@ -42,7 +42,7 @@ def test_what_is_noticed_follows_from_what_a_cause_does():
     shapes = {"box_temp_f": {"low": 0.1, "ok": 0.1, "high": 0.8}, "last_touched": {"nothing": 0.75},
               "held_warm_f": {"low": 0.03, "ok": 0.93, "high": 0.04}}  # fmt: skip
     leak, ((_, _, often),) = NOTICED["warm"]
-    found = told(causes.get("undercharge"), shapes)["complaint"]["warm"]
+    found = states_noticed(causes.get("undercharge"), shapes)["complaint"]["warm"]
     assert found == pytest.approx(1 - (1 - leak) * (1 - often * 0.8))
 
 

@@ -4,7 +4,7 @@ import pytest
 
 from benchmarks.technician import Told, jobs, one
 from benchmarks.visit import Visit, entropy_bits
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.judging.course import judge_course
 from kettle.knowledge import acts, bands, observations
 from kettle.knowledge.equipment import resolve
@@ -63,13 +63,13 @@ def test_nothing_is_proposed_that_cannot_be_had_now_or_is_known(kind, code, outs
             if "resistance_test" in blocked:
                 assert "lock_out" not in entry.holds, key
             if facts.is_("power_locked_out", "yes"):
-                assert not key.startswith(running.POWERED), key
+                assert not key.startswith(stopped.POWERED), key
             if facts.is_("compressor", "off") and key not in ("suction_psig", "discharge_psig"):
                 # A shell that stands, and the pull of a coil that is called, can be had all the same.
                 called = key == "liquid_solenoid" and facts.is_("control_call", "calling") and not facts.is_("power_locked_out", "yes")
-                assert key not in (*acts.RUNNING, *running.FLOW) or key in ("resting_psig", "compressor_shell") or called, key
+                assert key not in (*acts.RUNNING, *stopped.FLOW) or key in ("resting_psig", "compressor_shell") or called, key
             if facts.is_("control_call", "in_defrost"):
-                assert key not in running.FANS or key == "fan_delay", key
+                assert key not in stopped.FANS or key == "fan_delay", key
 
 
 @pytest.mark.parametrize(("kind", "code", "outside_f"), UNITS)

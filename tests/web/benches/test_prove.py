@@ -99,7 +99,7 @@ def test_proofs_are_filled_from_what_was_read_after_the_work_and_not_before(at_w
     assert states(call) == {"at_set": "open", "air": "open"}
     body = post(at_work, "see-proof", call.number, "air")
     # A tap is a word about the repair: it stores that it was seen, no observation.
-    assert "Take back" in body and call.proofseens.get().code == "air" and not call.readings.filter(key="air_weak_at").exists()
+    assert "Take back" in body and call.proofs_seen.get().code == "air" and not call.readings.filter(key="air_weak_at").exists()
     record_reading(user, call, "box_temp_f", -4.5)
     assert states(call) == {"at_set": "proved", "air": "proved"}
     body = page(at_work, call)

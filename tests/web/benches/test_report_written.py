@@ -47,7 +47,7 @@ def must_be_said(call):
     refs |= {f"finding:{one.pk}" for one in call.findings.filter(**stands)} | {
         f"override:{one.pk}" for one in call.overrides.filter(**stands)
     }
-    refs |= {f"placed:{one.pk}" for one in call.placeds.filter(gone_at=None, **stands)}
+    refs |= {f"placed:{one.pk}" for one in call.left_there.filter(gone_at=None, **stands)}
     return refs | {f"melt:{one.pk}" for one in call.melts.filter(ended_at__isnull=False, **stands)}
 
 

@@ -22,7 +22,7 @@ from web.logbook.models.calls import Entry
 
 def told(call, now):
     """What a call tells at a moment, without what only its own shop knows it by."""
-    return json.loads(json.dumps(case.told(tell(record_of(call, now=now)))))
+    return json.loads(json.dumps(case.answer_of(tell(record_of(call, now=now)))))
 
 
 def test_every_row_of_the_log_is_an_event_or_is_said_to_be_none():

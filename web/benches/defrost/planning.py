@@ -170,7 +170,7 @@ def _has_turn(plan):
 
 def _keep(plan):
     from kettle.benches.defrost import plan as core
-    from kettle.benches.defrost.schools import Limits
+    from kettle.benches.defrost.proposals import Limits
 
     def tell(share):
         if not DefrostPlan.objects.filter(pk=plan.pk, state="working").update(share=share, touched_at=timezone.now()):

@@ -49,7 +49,7 @@ class Box:
 
 def box_of(call, standing):
     """The box of a call that is watched; None where none is."""
-    watch = call.boxwatchs.filter(undone_at=None).last()
+    watch = call.box_watches.filter(undone_at=None).last()
     if watch is None:
         return None
     # The plant model takes a second to load: only where a box is watched.

@@ -3,7 +3,7 @@
 from django.utils import timezone
 
 from kettle.benches.prove.beside import beside
-from kettle.benches.prove.proofs import leaving
+from kettle.benches.prove.proofs import may_leave
 from kettle.knowledge.measures import format_number, long_words
 from web.benches.prove.box import box_of
 from web.logbook.calls.judging import facts_by_stage, minutes_left, settling_until
@@ -25,7 +25,7 @@ def told_of(standing):
     as_found = stages[0][1] if stages else facts
     rows = beside(as_found, facts, standing.judgement.verdicts, standing.course.before, settled is None, shown, done_min)
     settles_min = minutes_left(settled, call.closed_at) if settled else 0
-    told = leaving(
+    told = may_leave(
         [one.proof for one in found], box.left_min if box else None, box is not None and box.told.state == "stalled", settles_min
     )
     return {

@@ -262,7 +262,7 @@ def _placed(call, event, row):
 
 
 def _gone(call, event, row):
-    mine = call.placeds.filter(what=event.data["what"], gone_at=None, undone_at=None)
+    mine = call.left_there.filter(what=event.data["what"], gone_at=None, undone_at=None)
     same = mine.filter(where=event.get("where", "")).last() or mine.last()
     if same is None or event.undone:
         return False

@@ -48,7 +48,7 @@ def move_output(user, call, fields):
 
 
 def _keep(user, call, **fields):
-    if call.placeds.filter(undone_at=None).count() >= MOST_PLACED:
+    if call.left_there.filter(undone_at=None).count() >= MOST_PLACED:
         raise InputError(f"{call} holds {MOST_PLACED} things put there, which is all it can")
     kept = Placed.objects.create(call=call, by=user, **fields)
     log.write(user, "place", call, what=kept.what, where=kept.where)

@@ -111,7 +111,7 @@ def _staged(call):
 
 # The rows that acts are kept as, by what they are referred to as.
 KEPT_IN = {"act": "acts", "valveturn": "valveturns", "setting": "settingchanges", "melt": "melts", "defrostprogram": "defrostprograms",
-           "placed": "placeds"}  # fmt: skip
+           "placed": "left_there"}  # fmt: skip
 
 
 def _rows(call, kinds_of):

@@ -5,7 +5,7 @@ from web.logbook.models import Placed
 
 def still_there(call):
     """What was put on the unit during a call and is not gone, by the call's own record."""
-    return list(call.placeds.filter(undone_at=None, gone_at=None))
+    return list(call.left_there.filter(undone_at=None, gone_at=None))
 
 
 def left_before(call):

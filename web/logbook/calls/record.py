@@ -38,7 +38,7 @@ ROWS = {
     "readings": (), "acts": ("weighing",), "valveturns": (), "overrides": (), "findings": (), "settingchanges": (),
     "siblingstates": ("unit",), "photos": (), "icedrawings": (), "melts": (), "defrostprograms": (), "defrostwatchs": (),
     "controllertalks": (), "vacuumreadings": (), "standingtests": (), "leaklooks": (), "changesteps": (), "firststartreadings": (),
-    "measurements": (), "placeds": (), "startwirings": (), "proofseens": (), "switchmoments": (), "timemarks": (), "partuseds": (),
+    "measurements": (), "left_there": (), "startwirings": (), "proofs_seen": (), "switchmoments": (), "timemarks": (), "partuseds": (),
     "leavings": (), "happeneds": (), "trend_logs": (), "follow_ups": (), "follow_ups_done": (),
 }  # fmt: skip
 # The same for a query of calls.
@@ -177,7 +177,7 @@ def _seen(made, call, several):
             made.add("watched", at, _ref(row), None, row.undone_at is not None, ended_by=row.ended_by, minutes=ended,
                      coil_after=row.coil_after, marks={name: value for name, value in row.marks.items() if value is not None})  # fmt: skip
     _cycles(made, call)
-    for row in made.rows_of.proofseens:
+    for row in made.rows_of.proofs_seen:
         made.add("seen", row.at, _ref(row), None, row.undone_at is not None, proof=row.code)
 
 
@@ -277,7 +277,7 @@ def _decided(made, call):
                  texts=list(row.texts), reason=row.reason)  # fmt: skip
     for row in made.rows_of.leavings:
         made.add("left_so", row.at, _ref(row), None, row.undone_at is not None, what=row.key, answer=row.answer, reason=row.reason)
-    for row in made.rows_of.placeds:
+    for row in made.rows_of.left_there:
         _placed(made, row)
     for row in made.rows_of.follow_ups:
         made.add("promise", row.at, _ref(row), None, bool(row.let_go), due=row.due.isoformat(), what=row.what, why=row.why, code=row.code)

@@ -5,7 +5,7 @@ from django.db import models
 
 from kettle.call.placed import WHAT as THERE
 from kettle.electrical.wiring import START_GEAR
-from web.logbook.models.calls import Entry
+from web.logbook.models.calls import Call, Entry
 
 
 class Measurement(Entry):
@@ -29,6 +29,7 @@ class Placed(Entry):
 
     WHAT = list(THERE.items())
 
+    call = models.ForeignKey(Call, on_delete=models.CASCADE, related_name="left_there")
     what = models.CharField(max_length=16, choices=WHAT)
     where = models.CharField(max_length=120, blank=True)
     does_not = models.CharField(max_length=200, blank=True, help_text="What no longer happens by itself")

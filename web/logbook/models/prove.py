@@ -14,6 +14,7 @@ from web.logbook.models.places import OfShop, Unit
 class BoxWatch(Entry):
     """A box watched down from a temperature: °F, the air outside, the stock in it; when somebody wants to be reminded, and was."""
 
+    call = models.ForeignKey(Call, on_delete=models.CASCADE, related_name="box_watches")
     from_f = models.FloatField()
     ambient_f = models.FloatField()
     stock = models.CharField(max_length=8, choices=list(STOCK.items()))
@@ -27,6 +28,7 @@ class BoxWatch(Entry):
 class ProofSeen(Entry):
     """A proof that was seen and is no observation of its own (`kettle/benches/prove/proofs.py`)."""
 
+    call = models.ForeignKey(Call, on_delete=models.CASCADE, related_name="proofs_seen")
     code = models.CharField(max_length=20)
 
     def __str__(self):

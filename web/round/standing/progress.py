@@ -36,5 +36,5 @@ def _state_of(standing, stop):
 def _proved(standing):
     """Whether what was done is proved: in part as long as something is missing."""
     if not standing.steps:
-        return "part" if standing.call.boxwatchs.filter(undone_at=None).exists() else "open"
+        return "part" if standing.call.box_watches.filter(undone_at=None).exists() else "open"
     return "part" if standing.told.unproved else "done"

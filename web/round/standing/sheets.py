@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from kettle.judging import running
+from kettle.judging import stopped
 from kettle.knowledge import acts, anatomy, looks
 from web.logbook.calls.courses import acts_of
 from web.round.picture import parts_behind
@@ -40,7 +40,7 @@ class Sheet:
 def sheet_of(standing, part):
     """The sheet of one part."""
     facts = standing.judgement.facts
-    entries = [e for e in part.observed_on(standing.unit) if e.key in standing.readings or running.can_be_asked(e, facts)]
+    entries = [e for e in part.observed_on(standing.unit) if e.key in standing.readings or stopped.can_be_asked(e, facts)]
     done = [step for step in acts_of(standing.call, standing.told) if step.part == part.code]
     tags = [standing.tag(entry.key) for entry in entries]
     return Sheet(part, tags, part.acts_on(standing.unit), done, standing.shown, _looks(standing, part), _words(standing, part))

@@ -10,7 +10,7 @@ from urllib.parse import urlencode
 from kettle.benches.sets import baseline
 from kettle.benches.valve import adjust
 from kettle.call import cures
-from kettle.judging import problems, running
+from kettle.judging import problems, stopped
 from kettle.judging.evidence import quantity_name
 from kettle.judging.siblings import together
 from kettle.knowledge import causes, observations
@@ -181,7 +181,7 @@ class Standing:
         """The ticks that come before water or hands on the coil."""
         facts = self.judgement.facts
         entries = [observations.get(key) for key in SAFETY]
-        return [self.tag(one.key) for one in entries if one.exists_on(self.unit) and running.can_be_asked(one, facts)]
+        return [self.tag(one.key) for one in entries if one.exists_on(self.unit) and stopped.can_be_asked(one, facts)]
 
     @cached_property
     def ice(self):

@@ -94,7 +94,7 @@ def _additions(call, standing):
     to_go = additions.to_go(standing.unit, _missing(facts), went_in) if standing.told.charge.may in ("yes", "first") else None
     return {
         "additions": rows,
-        "additions_say": additions.told(standing.unit, added, standing.shown, facts.seen.get("sight_glass"), to_go),
+        "additions_say": additions.additions_say(standing.unit, added, standing.shown, facts.seen.get("sight_glass"), to_go),
     }
 
 
@@ -183,7 +183,7 @@ def _rest(asked, standing):
     told = None
     if resting is not None and pipe is not None:
         try:
-            told = at_rest.told(unit.refrigerant, unit.altitude_ft, resting, pipe, shown)
+            told = at_rest.resting_says(unit.refrigerant, unit.altitude_ft, resting, pipe, shown)
         except InputError as error:
             asked.wrong.update(error.beside("pipe_f"))
     return {

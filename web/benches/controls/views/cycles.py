@@ -47,7 +47,7 @@ def cycles_context(call, asked, unit):
              f"{bar.on_pct:.0f}", f"{bar.off_pct:.0f}")
             for one, bar in zip(found, bars(found), strict=True)
         ],
-        "cycles_say": cycles.told(found, warmest, coldest, per_f) if rows and per_f else [],
+        "cycles_say": cycles.cycles_say(found, warmest, coldest, per_f) if rows and per_f else [],
         "hears": (call.unit.probes or call.unit.controller) if call.is_open else None,
         "listening": call.is_open and ("listen" in asked.typed or any(one.source for one in rows)),
     }  # fmt: skip

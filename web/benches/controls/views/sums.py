@@ -178,7 +178,7 @@ def _regulator(asked, standing):
         return context
     context["regulator_wanted"] = asked.shown.text(wanted, "psig", 0)
     if before is not None and after is not None:
-        context["regulator_says"] = regulators.told(kind, before, after, wanted)
+        context["regulator_says"] = regulators.regulator_says(kind, before, after, wanted)
     return context
 
 

@@ -48,7 +48,7 @@ def try_out(request, number):
     Nothing is stored. `act` is what was done on the dial first.
     """
     from kettle.benches.defrost.plan import against
-    from kettle.benches.defrost.schools import USUAL
+    from kettle.benches.defrost.proposals import USUAL
     from kettle.benches.defrost.situation import DOUBTS
     from kettle.benches.defrost.week import look_ahead
     from kettle.plant.sizing import limit_f

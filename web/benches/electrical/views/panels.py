@@ -181,7 +181,7 @@ def amps_context(standing, readings):
         rows.append(("Locked rotor, or the moment of starting", f"about {expected.locked_a(rla):.0f} A"))
     if amps is not None:
         rows.append(("Measured", f"{amps:g} A"))
-    says = expected.told(amps, rla) if amps is not None and rla else ""
+    says = expected.amps_say(amps, rla) if amps is not None and rla else ""
     clamped = {r.one: r.value for r in readings if r.what == "amps" and r.state == "calling"}
     legs = [clamped.get(f"lead_{n}") for n in (1, 2, 3)]
     legs_say = ""

@@ -25,6 +25,6 @@ def take_probes(user, call, judgement, live, now, label, evaporator=None, simula
         typed, source = f"{reading.value:.2f} {entry.unit}", source_of(reading.probe, simulated)
         record_reading(user, call, reading.key, typed, source=source, evaporator=evaporator, judgement=judgement, at=reading.at)
     # Probes hang in the box from now on: they are looked for when the visit ends.
-    if not call.placeds.filter(what="probe", undone_at=None, gone_at=None).exists():
+    if not call.left_there.filter(what="probe", undone_at=None, gone_at=None).exists():
         place(user, call, "probe", ", ".join(dict.fromkeys(reading.probe for reading in there))[:LONGEST_WHERE])
     return keep_set(user, call, label, at=now)

@@ -39,7 +39,7 @@ def watch_box(user, call, typed, **when):
         wrong["stock"] = f"Stock: choose one of {', '.join(STOCK.values())}"
     if wrong:
         raise FieldErrors(wrong)
-    call.boxwatchs.filter(undone_at=None).update(undone_at=timezone.now(), undone_by=user)
+    call.box_watches.filter(undone_at=None).update(undone_at=timezone.now(), undone_by=user)
     made = BoxWatch.objects.create(call=call, by=user, stock=stock, **values, **when)
     for name, _, key in FIELDS:
         record_reading(user, call, key, float(values[name]), **when)
@@ -54,7 +54,7 @@ def remind(user, call, minutes_text):
     minutes = whole(minutes_text, low, high)
     if minutes is None:
         raise InputError(f"Remind me: “{minutes_text[:10]}” is outside {low} to {high} minutes")
-    watch = call.boxwatchs.filter(undone_at=None).last()
+    watch = call.box_watches.filter(undone_at=None).last()
     if watch is None:
         raise InputError("Begin to watch the box first")
     watch.remind_at, watch.reminded_at = timezone.now() + timedelta(minutes=minutes), None
@@ -78,7 +78,7 @@ def see_proof(user, call, code):
     """Say by one tap that a proof was seen; said again it is taken back. It is a word about the repair, no observation of its own."""
     if code not in KINDS:
         raise InputError("That is no proof")
-    standing = call.proofseens.filter(code=code, undone_at=None).last()
+    standing = call.proofs_seen.filter(code=code, undone_at=None).last()
     if standing is not None:
         standing.undone_at, standing.undone_by = timezone.now(), user
         standing.save(update_fields=["undone_at", "undone_by"])

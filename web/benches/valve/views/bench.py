@@ -138,7 +138,7 @@ def _electronic(asked, standing):
     read = {name: figures.figure(name, label, unit, known.get(name), span) for name, label, unit, span in ELECTRONIC}
     fields, wrong = figures.fields((name, label, unit, read[name]) for name, label, unit, _ in ELECTRONIC), figures.wrong
     own = facts.derived.get("superheat_evap_f")
-    return {"eev": fields, "eev_says": electronic.told(electronic.Read(own_f=own, **read), shown), "errors": wrong}
+    return {"eev": fields, "eev_says": electronic.electronic_says(electronic.Read(own_f=own, **read), shown), "errors": wrong}
 
 
 @require_POST

@@ -2,7 +2,7 @@
 
 import pytest
 
-from kettle.judging import holds, running
+from kettle.judging import holds, stopped
 from kettle.judging.judge import judge
 from kettle.judging.readings import work_out
 from kettle.knowledge import observations, refrigerants
@@ -35,7 +35,7 @@ def share(judged, code):
     ],
 )
 def test_what_runs_is_told_from_what_is_known(seen, state):
-    assert running.state(facts(**seen)) == state and state in running.WORDS
+    assert stopped.state(facts(**seen)) == state and state in stopped.WORDS
 
 
 def test_a_condenser_fan_that_stands_with_its_compressor_is_no_fault_and_no_hold():
@@ -51,13 +51,13 @@ def test_glass_sound_and_lines_of_a_unit_that_stands_say_nothing_and_are_not_ask
     seen = judge(FREEZER, WARM_AND_OFF | {"sight_glass": "empty", "valve_sound": "silent", "suction_line_feel": "warm"})
     assert [one.codes for one in seen.ranking] == [one.codes for one in silent.ranking]
     assert seen.ranking[0].probability == pytest.approx(silent.ranking[0].probability)
-    assert not {check.key for check in silent.next_checks} & set(running.FLOW)
+    assert not {check.key for check in silent.next_checks} & set(stopped.FLOW)
 
 
 def test_a_dead_unit_is_followed_along_its_current():
     keys = [check.key for check in judge(FREEZER, WARM_AND_OFF).next_checks]
-    on_the_way = [key for key in keys if key in running.CURRENT]
-    assert keys[0] == "control_call" and on_the_way == sorted(on_the_way, key=running.CURRENT.index) == keys[: len(on_the_way)]
+    on_the_way = [key for key in keys if key in stopped.CURRENT]
+    assert keys[0] == "control_call" and on_the_way == sorted(on_the_way, key=stopped.CURRENT.index) == keys[: len(on_the_way)]
 
 
 def test_suction_at_rest_near_the_box_clears_the_solenoid_and_far_below_it_points_there():
@@ -91,14 +91,14 @@ def test_a_compressor_that_is_off_still_has_to_be_locked_out_for_ohms():
 def test_a_coil_without_fans_has_no_fan_to_fail_and_none_to_look_at():
     judged = judge(FREEZER, {"evap_fans": "none", "box_temp_f": 12.0, "compressor": "running"})
     assert not {"evap_fan_failed", "evap_fan_no_power", "fan_delay_waiting"} & {code for one in judged.ranking for code in one.codes}
-    assert not {check.key for check in judged.next_checks} & set(running.FANS)
+    assert not {check.key for check in judged.next_checks} & set(stopped.FANS)
     assert "fans_not_running" not in {hold.code for hold in judged.holds}
 
 
 def test_fans_at_rest_in_a_defrost_are_no_fault():
     judged = judge(FREEZER, {"evap_fans": "stopped", "control_call": "in_defrost", "compressor": "off"})
     assert share(judged, "evap_fan_failed") + share(judged, "evap_fan_no_power") < 0.15
-    assert not running.can_be_asked(observations.get("evap_fan_supply_v"), judged.facts)
+    assert not stopped.can_be_asked(observations.get("evap_fan_supply_v"), judged.facts)
 
 
 def test_fans_held_by_ice_hold_what_still_fans_hold():
@@ -139,9 +139,9 @@ def test_a_starved_coil_need_not_reach_set_before_the_stem_is_turned():
 )
 def test_the_pull_of_a_solenoid_is_looked_for_on_a_dead_unit_that_calls(seen, asked):
     f = facts(box_temp_f=20, compressor="off", **seen)
-    assert running.can_be_asked(observations.get("liquid_solenoid"), f) == asked
-    assert running.can_be_asked(observations.get("compressor_shell"), f)
-    assert not running.can_be_asked(observations.get("suction_line_feel"), f)
+    assert stopped.can_be_asked(observations.get("liquid_solenoid"), f) == asked
+    assert stopped.can_be_asked(observations.get("compressor_shell"), f)
+    assert not stopped.can_be_asked(observations.get("suction_line_feel"), f)
 
 
 @pytest.mark.parametrize(
@@ -170,7 +170,7 @@ def test_start_to_run_tells_a_protector_from_a_winding_and_the_shell_is_felt_fir
     ],
 )
 def test_a_few_bubbles_of_a_box_that_comes_down_say_nothing(seen, says):
-    assert (running.says_nothing("sight_glass", facts(compressor="running", evap_fans="running", **seen)) == "") is says
+    assert (stopped.says_nothing("sight_glass", facts(compressor="running", evap_fans="running", **seen)) == "") is says
 
 
 @pytest.mark.parametrize(("stock", "why"), [(-2.0, "after_defrost"), (-1.9, "")])

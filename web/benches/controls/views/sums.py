@@ -46,7 +46,8 @@ USUAL_DAY_F = 80.0
 class Asked(Figures):
     """Figures typed in the forms of Controls."""
 
-    SPANS = Figures.SPANS | {"psig": (-14.6, 700.0)}
+    # No switch goes higher.
+    SPANS = {"psig": (-14.6, 700.0)}
 
     def __init__(self, request, typed=None):
         super().__init__(request.GET if typed is None else typed, shown_to(request.user))

@@ -6,9 +6,11 @@ import io
 import json
 import os
 import sys
+from collections.abc import Iterator
 from contextlib import suppress
+from itertools import chain
 from pathlib import Path
-from typing import NoReturn
+from typing import TYPE_CHECKING, Any, NoReturn
 
 from kettle import case, front
 from kettle.call import Told, tell
@@ -18,6 +20,9 @@ from kettle.judging.evidence import quantity_name
 from kettle.knowledge import observations, refrigerants
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import TRADE, format_number
+
+if TYPE_CHECKING:
+    from kettle.yard.spoken import Spoken
 
 # Letters a terminal may lack, and what stands for them.
 PLAIN = str.maketrans({"−": "-", "≈": "~", "–": "-", "“": '"', "”": '"', "’": "'"})
@@ -58,6 +63,14 @@ def _parser() -> argparse.ArgumentParser:
     form.add_argument("--json", action="store_true", help="the course as one JSON object")
     form.add_argument("--csv", action="store_true", help="the course as a table")
     form.add_argument("--case", action="store_true", help="a case file of what would be read at the end")
+    yard = commands.add_parser("yard", help="a practice call on a simulated unit, worked by lines on standard input")
+    yard.add_argument("--seed", type=int, required=True, metavar="N", help="the number of the draw: the same one draws the same")
+    yard.add_argument("--kind", default="", help="a kind of unit (drawn if left out)")
+    yard.add_argument("--refrigerant", default="", help="its refrigerant (the usual one of its kind if left out)")
+    yard.add_argument("--difficulty", default="", help="one, several, misleading or worked_on (drawn if left out)")
+    yard.add_argument("--ambient-f", type=float, help="the air outside (drawn if left out)")
+    yard.add_argument("--help-by", default="all", metavar="HOW", help="all, covered or none")
+    yard.add_argument("--json", action="store_true", help="one JSON object a line")
     describing = commands.add_parser("schema", help="the JSON Schema of the case file")
     describing.add_argument("--version", type=int, default=case.VERSION, metavar="N", help="of the case format: 1, or 2 for a whole call")
     return parser
@@ -199,6 +212,39 @@ def _simulate(asked: argparse.Namespace) -> str:
     return "\n".join([*lines, *(f"  {entry.label:24} {entry.show(value)}" for entry, value in entries)])
 
 
+def _yard(asked: argparse.Namespace) -> Iterator[str]:
+    """A practice call: its story, then an answer to each line of the standard input."""
+    # The model is compiled code, as above.
+    from kettle.yard import begin, draw
+    from kettle.yard.spoken import HELPS, Spoken
+
+    if asked.help_by not in HELPS:
+        raise InputError(f"--help-by: “{asked.help_by[:20]}” is none of {', '.join(HELPS)}")
+    if sys.stdin is None:
+        raise InputError("there is no standard input")
+    drawn = draw(asked.seed, asked.kind, asked.refrigerant, asked.difficulty, asked.ambient_f)
+    spoken = Spoken(begin(drawn), asked.help_by)
+    unit = drawn.unit
+    words = f"PRACTICE {drawn.number}. {unit.build.capitalize()}, {unit.refrigerant.name}, {drawn.outside_f:g} °F outside.\n{drawn.story}"
+    story = {"what": "story", "practice": drawn.number, "kind": drawn.spec.kind, "refrigerant": unit.refrigerant.name, "says": words}
+    return _worked(spoken, story, asked.json)
+
+
+def _worked(spoken: "Spoken", story: dict[str, Any], as_json: bool) -> Iterator[str]:
+    told = story
+    for line in chain([""], sys.stdin):
+        if line.strip():
+            try:
+                told = spoken.answer(line)
+            except InputError as error:
+                told = {"what": "error", "says": str(error)}
+        elif line:
+            continue
+        yield json.dumps(told, ensure_ascii=False) if as_json else str(told["says"])
+        if told["what"] == "debrief":
+            return
+
+
 def _parsed(arguments: list[str] | None) -> argparse.Namespace:
     try:
         parsed = _parser().parse_args(arguments)
@@ -211,6 +257,11 @@ def _parsed(arguments: list[str] | None) -> argparse.Namespace:
         if isinstance(value, list) and name != "fault":
             raise InputError(f"--{name.replace('_', '-')} has no value")
     return parsed
+
+
+def _answers(parsed: argparse.Namespace) -> Iterator[str]:
+    """What is printed, piece by piece; InputError before the first for what cannot be answered."""
+    return _yard(parsed) if parsed.command == "yard" else iter([_answer(parsed)])
 
 
 def _answer(parsed: argparse.Namespace) -> str:
@@ -249,11 +300,11 @@ def _say(complaint: str) -> None:
 
 def main(arguments: list[str] | None = None) -> int:
     """Run one command; return 0, 2 after one line on standard error for a bad file or argument, 1 where the answer cannot be written."""
-    for stream in (sys.stdout, sys.stderr):
+    for stream in (sys.stdin, sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):
             stream.reconfigure(errors="replace")
     try:
-        answer = _answer(_parsed(arguments))
+        answers = _answers(_parsed(arguments))
     except InputError as error:
         _say(str(error))
         return 2
@@ -262,7 +313,10 @@ def main(arguments: list[str] | None = None) -> int:
     try:
         if sys.stdout is None:
             raise OSError(errno.EBADF, "standard output is closed")
-        print(_printable(answer), flush=True)
+        for answer in answers:
+            print(_printable(answer), flush=True)
+    except KeyboardInterrupt:
+        return 130
     except (OSError, ValueError) as error:
         # What is left in the buffer would fail again at the end of the process.
         with suppress(OSError, AttributeError, ValueError):

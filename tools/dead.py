@@ -11,7 +11,8 @@ from vulture import Vulture
 ROOT = Path(__file__).parent.parent
 PLACES: Final = ("kettle", "web", "devices", "tools", "benchmarks", "manage.py")
 KINDS: Final = ("function", "method", "property", "class")
-# Called by name: by Django, by the queue, by Python's own protocols, and by whoever tries an outside device without its own process.
+# Called by name: by Django and its fields, by the queue, by Python's own protocols, and by whoever tries an outside device without its own
+# process.
 CALLED: Final = (
     "Command",
     "add_arguments",
@@ -20,6 +21,7 @@ CALLED: Final = (
     "*Config",
     "__getattr__",
     "handle",
+    "to_python",
     "readinto",
     "clean_*",
     "serve_in_background",

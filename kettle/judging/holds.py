@@ -8,6 +8,7 @@ from kettle.judging import stopped
 from kettle.judging.facts import COLD_OUTSIDE_F, PULL_DOWN_F, SETTLING_MIN, STILL_SETTLING_MIN, Facts
 from kettle.judging.verdicts import FANS_NOT_RUNNING, coil_iced
 from kettle.knowledge.bands import default_band
+from kettle.knowledge.observations import Observation
 
 ACTIONS: Final = {
     "txv_adjust": "turning the valve stem",
@@ -21,7 +22,8 @@ ACTIONS: Final = {
     "resistance_test": "measuring resistance",
 }
 
-
+# What taking an observation does, by its tool.
+TAKEN_WITH: Final = {"gauge": "gauges"}
 # Superheat this many bands over its band is far too high; a drier with less drop than this is clear, °F.
 FAR_OVER_BANDS: Final = 1.0
 GROUNDED_HEATER: Final = "grounded_heater"
@@ -341,6 +343,11 @@ def standing(facts: Facts) -> list[Hold]:
 def unproved_heater(text: str) -> Hold:
     """The hold of a heater that lay to ground and whose new one was not read yet."""
     return Hold(GROUNDED_HEATER, BLOCKS[GROUNDED_HEATER], "Switching on", text, UNTIL_HEATER)
+
+
+def action_of(entry: Observation) -> str | None:
+    """Return the action that taking an observation would be; None for one that nothing can hold."""
+    return "resistance_test" if "lock_out" in entry.holds else TAKEN_WITH.get(entry.tool)
 
 
 def blocking(holds: list[Hold], action: str) -> list[Hold]:

@@ -5,7 +5,7 @@ import sys
 import numpy as np
 import pytest
 
-from benchmarks import calibration, capillary, controls, core, plant, power, technician, timing, trends
+from benchmarks import calibration, capillary, controls, core, plant, power, technician, timing, trends, yard
 
 
 @pytest.fixture(autouse=True)
@@ -51,6 +51,11 @@ def test_measurements_to_a_fault_of_one_circuit(monkeypatch, capsys):
     monkeypatch.setattr(power, "circuits", lambda: {kind: circuit})
     told = printed(power, monkeypatch, capsys)
     assert kind in told and "protector behind a pole" in told
+
+
+def test_every_cause_as_a_practice_call(monkeypatch, capsys):
+    told = printed(yard, monkeypatch, capsys, "--kinds", "walk_in_cooler", "--causes", "evap_fan_failed,no_call")
+    assert "2 somebody calls about: found 2, right repair holds 2 of 2, wrong one holds 0 of 2" in told
 
 
 def test_a_technician_who_does_as_he_is_told(monkeypatch, capsys):

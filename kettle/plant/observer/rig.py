@@ -42,6 +42,7 @@ TURNED_DOWN_F: Final = 15.0
 NO_DELAY_F: Final = 999.0
 # The last stretch that shows which way the box goes.
 TREND_H: Final = 0.75
+DAY_H: Final = 24.0
 
 
 @dataclass
@@ -176,7 +177,7 @@ class Rig:
     def called(self) -> float:
         """Turn the thermostat down so that it runs on, and wait until it can be read; return the minutes it took."""
         self.own["stat_turned_down"] = "yes"
-        self._rebuild()
+        self.rebuild()
         return self.settle()
 
     @property
@@ -212,9 +213,9 @@ class Rig:
         kept = {code for code in self.wrong if by_weight and "charge_lb" in faults.changes(code)} | {"residual_ice"}
         cured = {code for code in self.wrong if act.removes.get(code, 0.0) >= CURES_FROM} - kept
         self.wrong = {code: grade for code, grade in self.wrong.items() if code not in cured}
-        self._rebuild()
+        self.rebuild()
 
-    def _rebuild(self) -> None:
+    def rebuild(self) -> None:
         """Make the parts anew from what is still wrong and what was done."""
         self.__dict__.pop("wired", None)
         plant = sized(self.unit)
@@ -229,6 +230,9 @@ class Rig:
         if self.own.get("fan_delay_bridged") == "yes":
             plant.parts.fan_delay_f = NO_DELAY_F
         self.plant.parts[:] = plant.parts
+        if self.parts.defrosts_per_day > 0 and self.parts.demand_share <= 0 and np.isinf(self.state.next_defrost_h):
+            # A clock that was put right comes to its next time.
+            self.course.state.next_defrost_h[:] = self.state.hours + DAY_H / 2.0 / self.parts.defrosts_per_day
 
     def series(self, name: str, hours: float) -> Figures:
         """A recorded figure over the last hours."""

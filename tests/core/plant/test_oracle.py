@@ -166,3 +166,14 @@ def test_a_fan_delay_that_is_bridged_lets_go_at_any_coil():
     rig.do("evap_fan", "delay_bridged")
     rig.wait(3.0)
     assert rig.look("fan_delay") == "let_go" and rig.look("evap_fans") == "running"
+
+
+def test_a_clock_that_was_put_right_comes_to_its_next_time():
+    rig = rig_of("walk_in_freezer", ("defrost_never_starts", 1.0))
+    assert float(rig.state.next_defrost_h) == float("inf")
+    rig.do("timer", "replaced")
+    waits_h = float(rig.state.next_defrost_h) - float(rig.state.hours)
+    assert waits_h == pytest.approx(12.0 / float(rig.parts.defrosts_per_day)) and rig.parts.defrosts_per_day > 0
+    ran = float(rig.state.defrosts)
+    rig.wait(60.0 * (waits_h + 1.0))
+    assert float(rig.state.defrosts) == ran + 1

@@ -3,7 +3,7 @@
 from datetime import timedelta
 
 from kettle.case import MOST_OBSERVATIONS
-from kettle.judging.holds import blocking
+from kettle.judging.holds import action_of, blocking
 from kettle.judging.readings import as_typed, implied_by, told_with
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
@@ -11,7 +11,7 @@ from kettle.knowledge.observations.make import LIVE
 from web.accounts.access import require_live_work, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
-from web.logbook.calls.holds import action_of, taken_on
+from web.logbook.calls.holds import taken_on
 from web.logbook.calls.judging import judge_call
 from web.logbook.models import Reading
 from web.logbook.models.records import WORKED_OUT

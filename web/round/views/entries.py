@@ -6,13 +6,13 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
 from kettle.benches.ice.melt import must_come_first
+from kettle.judging.holds import action_of
 from kettle.judging.readings import IMPLIED
 from kettle.knowledge import anatomy, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import whole
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.actions.undo_entry import last_reading, undo_entry
-from web.logbook.calls.holds import action_of
 from web.logbook.calls.record import entries
 from web.logbook.refusals import refusals_said
 from web.round.drawing import BY_STOP

@@ -8,12 +8,12 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.noting import LONGEST, hear
+from kettle.judging.holds import action_of
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import whole
 from web.logbook.actions.do_act import do_act
 from web.logbook.actions.keep_happened import keep_happened
 from web.logbook.actions.record_reading import record_reading
-from web.logbook.calls.holds import action_of
 from web.round.views.entries import changed
 from web.round.views.pages import call_of, standing_of
 

@@ -1,0 +1,150 @@
+"""Work on a drawn unit: nothing is given, everything costs its minutes, acts act, and what would hurt is stopped."""
+
+from dataclasses import replace
+
+import pytest
+
+from kettle.knowledge import acts, observations
+from kettle.knowledge.errors import InputError
+from kettle.plant.observer.rig import OWN_DOING
+from kettle.plant.simulate import PRESETS
+from kettle.yard.debrief import debrief, holds_for_a_week
+from kettle.yard.drawn import Draw
+from kettle.yard.follow import follow
+from kettle.yard.practice import ASKED, DID, PUT_MIN, STOPPED, WITH_PARTS_MIN, WITHOUT_PARTS_MIN, begin
+
+
+def drawn(kind, *codes, outside_f=85.0, severity=1.0, number=1):
+    return Draw(number, PRESETS[kind], outside_f, "one", tuple((code, severity) for code in codes), (), "warm", "“Too warm.”")
+
+
+def test_nothing_is_known_at_the_beginning_but_what_the_customer_says():
+    practice = begin(drawn("walk_in_cooler", "evap_fan_failed"))
+    assert practice.stages == [{"complaint": ("warm",)}] and practice.minutes == 0.0 and practice.steps == []
+
+
+def test_a_look_costs_its_minutes_and_the_unit_runs_on_meanwhile():
+    practice = begin(drawn("walk_in_cooler", "condenser_dirty"))
+    hours = float(practice.rig.state.hours)
+    step = practice.ask("box_temp_f")
+    minutes = observations.get("box_temp_f").minutes
+    assert (step.what, step.minutes, step.at_min) == (ASKED, minutes, 0.0) and isinstance(step.value, float)
+    assert float(practice.rig.state.hours) - hours == pytest.approx(minutes / 60.0, abs=0.01)
+    assert practice.stages[-1]["box_temp_f"] == step.value
+    assert practice.ask("door").at_min == minutes and practice.minutes == minutes + observations.get("door").minutes
+
+
+def test_what_cannot_be_had_now_says_why_and_costs_its_minutes_too():
+    practice = begin(drawn("walk_in_cooler", "no_call"))
+    step = practice.ask("suction_line_evap_f")
+    assert step.value is None and "compressor stands" in step.says and step.minutes > 0.0
+    assert "suction_line_evap_f" not in practice.stages[-1]
+
+
+@pytest.mark.parametrize(("ask", "says"), [
+    (lambda p: p.ask("suction"), "suction_psig"), (lambda p: p.ask("water_in_f"), "has none"),
+    (lambda p: p.ask("power_locked_out"), "put power_locked_out yes"), (lambda p: p.put("door", "good"), "ask door"),
+    (lambda p: p.wait(0.0), "0 to 10080 min"), (lambda p: p.wait(10081.0), "0 to 10080 min"), (lambda p: p.do("charge", "added"), "oz"),
+    (lambda p: p.do("charge", "added", -1.0), "outside"), (lambda p: p.do("water_valve", "replaced"), "cannot be done"),
+    (lambda p: p.name(["tea"]), "tea"),
+])  # fmt: skip
+def test_what_cannot_be_is_said_and_costs_nothing(ask, says):
+    practice = begin(drawn("walk_in_cooler", "condenser_dirty"))
+    with pytest.raises(InputError, match=says):
+        ask(practice)
+    assert practice.steps == [] and practice.minutes == 0.0
+
+
+def test_what_a_hold_forbids_is_stopped_explained_and_not_done():
+    practice = begin(drawn("walk_in_cooler", "evap_fan_failed"))
+    practice.ask("evap_fans")
+    assert practice.facts.is_("evap_fans", "stopped", "some_stopped")
+    charge = float(practice.rig.parts.charge_lb)
+    step = practice.do("charge", "added", 8.0)
+    assert step.what == STOPPED and "Not until" in step.says and step.minutes == 0.0
+    assert float(practice.rig.parts.charge_lb) == charge and practice.done == []
+
+
+def test_hands_go_on_after_the_lock_out_and_what_needs_power_rests_then():
+    practice = begin(drawn("walk_in_cooler", "evap_fan_failed"))
+    code = next(act for act in acts.ACTS.values() if act.part == "evap_fan" and act.did == "replaced")
+    assert practice.do(code.part, code.did).what == STOPPED
+    step = practice.put("power_locked_out", "yes")
+    assert step.minutes == PUT_MIN
+    assert practice.ask("compressor").value is None and "locked out" in practice.steps[-1].says
+    done = practice.do(code.part, code.did)
+    assert (done.what, done.minutes) == (DID, WITH_PARTS_MIN if code.spares else WITHOUT_PARTS_MIN)
+    assert "evap_fan_failed" not in practice.rig.wrong
+    assert practice.stages[-1]["power_locked_out"] == "yes", "it stays locked until it is let on"
+
+
+def test_a_grounded_compressor_is_not_let_on_again():
+    practice = begin(drawn("walk_in_cooler", "compressor_grounded"))
+    practice.ask("compressor")
+    practice.put("power_locked_out", "yes")
+    assert practice.ask("winding_ground_ohm").value is not None
+    assert practice.put("power_locked_out", "no").what == STOPPED
+    assert practice.rig.own["power_locked_out"] == "yes"
+
+
+def test_one_that_starts_and_stops_is_read_in_the_minute_it_runs():
+    practice = begin(drawn("bottle_cooler", "stat_calibration", "overcharge", outside_f=95.0))
+    practice.run()
+    assert practice.rig.running and practice.ask("suction_psig").value is not None
+
+
+@pytest.mark.parametrize(("kind", "code"), [
+    ("walk_in_cooler", "condenser_dirty"), ("reach_in_cooler", "evap_airflow_low"), ("walk_in_freezer", "bulb_fault"),
+    ("display_cooler", "no_call"), ("walk_in_cooler", "compressor_grounded"),
+])  # fmt: skip
+def test_it_is_found_by_holds_and_checks_alone(kind, code):
+    practice = begin(drawn(kind, code))
+    assert follow(practice) == (code,)
+    told = debrief(practice)
+    assert told.right and told.named == told.codes == (code,)
+    assert told.known_at_min is not None and told.known_at_min <= told.minutes and told.gave_away
+    assert told.shortest == ((code,), practice.minutes, told.asked)
+    with pytest.raises(InputError, match="over"):
+        practice.ask("door")
+
+
+def test_a_right_repair_holds_for_a_week_and_another_does_not():
+    right, wrong = (begin(drawn("walk_in_cooler", "condenser_dirty", outside_f=100.0)) for _ in range(2))
+    act = acts.ACTS[acts.SUREST["condenser_dirty"]]
+    right.put("power_locked_out", "yes")
+    assert right.do(act.part, act.did).what == DID
+    wrong.put("power_locked_out", "yes")
+    other = next(one for one in acts.ACTS.values() if one.part == "drain" and one.exists_on(wrong.rig.unit) and not one.unit)
+    wrong.do(other.part, other.did)
+    assert holds_for_a_week(right) and not holds_for_a_week(wrong)
+
+
+def test_the_debrief_names_harm_parts_for_nothing_and_gas():
+    practice = begin(drawn("walk_in_cooler", "evap_fan_failed"))
+    practice.do("charge", "added", 10.0)
+    practice.do("drier", "replaced")
+    practice.ask("evap_fans")
+    practice.do("charge", "added", 10.0)
+    practice.name(["undercharge"])
+    told = debrief(practice)
+    assert [step.of for step in told.stopped] == ["charge.added"] and not told.right and told.held is False
+    assert told.for_nothing == (acts.get("drier", "replaced").label,) and told.gas_oz == 10.0
+    words = "\n".join(told.words)
+    for said in ("which it is not", "never stood clear", "did not hold", "Drier replaced", "Gas moved for nothing: 10 oz", "Stopped: "):
+        assert said in words
+
+
+def test_what_is_your_own_to_do_can_be_undone():
+    practice = begin(drawn("walk_in_cooler", "condenser_dirty"))
+    practice.put("power_locked_out", "yes")
+    practice.put("power_locked_out", "no")
+    assert practice.rig.own["power_locked_out"] == "no" and practice.ask("compressor").value is not None
+    assert "power_locked_out" in OWN_DOING
+
+
+def test_the_customer_says_what_the_story_says():
+    """What somebody did before is told when it is asked for, and a melt does not change why they called."""
+    one = drawn("walk_in_cooler", "evap_fan_failed")
+    practice = begin(replace(one, before=(("valve", "turned_in", 1.5),), symptom="iced"))
+    assert practice.ask("last_touched").value == ("valve",) and practice.ask("complaint").value == ("iced",)
+    assert begin(one).ask("last_touched").value == ("nothing",)

@@ -43,12 +43,16 @@ class Debrief:
     gas_oz: float
     held: bool | None
 
+    def _part_of_it(self, codes: tuple[str, ...]) -> bool:
+        return bool(codes) and set(codes) < set(self.codes)
+
     @property
     def words(self) -> tuple[str, ...]:
         """The debrief in sentences."""
+        short = "" if self.right or not self.named else ", and more" if self._part_of_it(self.named) else ", which it is not"
         lines = [
             f"It was: {_labels(self.codes)}",
-            f"You said: {_labels(self.named) or 'nothing'}{'' if self.right else ', which it is not'}",
+            f"You said: {_labels(self.named) or 'nothing'}{short}",
         ]
         if self.known_at_min is None:
             lines.append(f"By what you asked it never stood clear; you took {self.minutes:.0f} min and asked {self.asked} things")
@@ -56,7 +60,8 @@ class Debrief:
             lines.append(f"It stood clear after {self.known_at_min:.0f} min, with {self.gave_away}; you took {self.minutes:.0f} min "
                          f"and asked {self.asked} things")  # fmt: skip
         codes, minutes, asked = self.shortest
-        lines.append(f"By holds and next checks alone: {minutes:.0f} min, {asked} things asked, {_labels(codes) or 'not found'}")
+        rest = ", the rest after that is put right" if self._part_of_it(codes) else ""
+        lines.append(f"By holds and next checks alone: {minutes:.0f} min, {asked} things asked, {_labels(codes) or 'not found'}{rest}")
         lines += [f"Stopped: {step.says}" for step in self.stopped]
         lines += [f"Done for nothing: {label}" for label in self.for_nothing]
         if self.gas_oz:

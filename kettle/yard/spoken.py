@@ -138,7 +138,7 @@ class Spoken:
             return told | {"says": f"Stopped. {step.says}"}
         shown = observations.get(step.of).show(step.value) if step.value is not None else step.says
         label = observations.get(step.of).label if step.of in observations.REGISTRY else step.of
-        return told | {"says": f"{label}: {shown} ({step.minutes:.0f} min)" if label else f"{step.minutes:.0f} min later"}
+        return told | {"says": f"{label}: {shown} ({step.minutes:g} min)" if label else f"{step.minutes:.0f} min later"}
 
 
 def _forecast(practice: Practice, key: str, expected: Value) -> str:

@@ -148,3 +148,16 @@ def test_the_customer_says_what_the_story_says():
     practice = begin(replace(one, before=(("valve", "turned_in", 1.5),), symptom="iced"))
     assert practice.ask("last_touched").value == ("valve",) and practice.ask("complaint").value == ("iced",)
     assert begin(one).ask("last_touched").value == ("nothing",)
+
+
+@pytest.mark.parametrize(("named", "says"), [
+    (("evap_fan_failed",), "You said: Coil fan failed, and more"), (("evap_fan_failed", "compressor_grounded"), "winding to ground"),
+    (("undercharge",), "which it is not"), ((), "You said: nothing"),
+])  # fmt: skip
+def test_a_part_of_it_is_no_wrong_answer(named, says):
+    practice = begin(drawn("walk_in_cooler", "evap_fan_failed", "compressor_grounded"))
+    practice.name(named)
+    told = debrief(practice)
+    assert says in told.words[1] and told.right == (len(named) == 2)
+    assert (", and more" in told.words[1]) == (named == ("evap_fan_failed",))
+    assert told.words[3].endswith("put right") == (set(told.shortest[0]) < set(told.codes) and bool(told.shortest[0]))

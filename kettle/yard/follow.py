@@ -5,7 +5,7 @@ from typing import Final
 from kettle.knowledge import observations
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.yard.drawn import AT_FIRST
-from kettle.yard.practice import STOPPED, Practice
+from kettle.yard.practice import Practice
 
 # An answer this sure is named; so many checks are made at the most.
 SURE: Final = 0.9
@@ -50,9 +50,7 @@ def follow(practice: Practice) -> tuple[str, ...]:
         if practice.facts.is_("compressor", "running", "short_cycling") and not practice.rig.readable and not waited:
             practice.run()
             waited = not practice.rig.readable
-        if practice.ask(check.key).what == STOPPED and "lock_out" in observations.get(check.key).holds:
-            practice.put("power_locked_out", "yes")
-            practice.ask(check.key)
+        practice.ask(check.key)
     was = practice.course.was
     codes = was[0].codes if was and was[0].probability >= NAMED_FROM else ()
     practice.name(codes)

@@ -1,5 +1,7 @@
 """What a number draws: the same each time, as hard as was asked, and something somebody would call about."""
 
+from dataclasses import replace
+
 import pytest
 
 from kettle.judging.judge import judge
@@ -41,8 +43,9 @@ def test_what_is_chosen_is_kept():
     assert one.spec.phases == PRESETS["walk_in_freezer"].phases
 
 
-def test_one_that_misleads_has_another_cause_on_top_at_first():
-    one = draw(3, difficulty="misleading")
+@pytest.mark.parametrize("number", [3, 4, 5, 6])
+def test_one_that_misleads_has_another_cause_on_top_at_first(number):
+    one = draw(number, difficulty="misleading")
     rig = standing_as_drawn(one)
     able = [key for key in AT_FIRST if rig.unit.metering != "cap_tube" or key != "sight_glass"]
     seen = {key: value for key in able if (value := rig.look(key)) is not None}
@@ -51,16 +54,19 @@ def test_one_that_misleads_has_another_cause_on_top_at_first():
 
 
 def test_what_somebody_did_before_is_done_to_the_unit():
-    for number in range(40):
+    found = set()
+    for number in range(8):
         one = draw(number, difficulty="worked_on")
         [(part, did, amount)] = one.before
         assert BEFORE[part] in one.story
         rig = standing_as_drawn(one)
+        found.add(part)
         if part == "valve":
             assert rig.turns == pytest.approx(amount if did == "turned_in" else -amount)
-            break
-    else:
-        pytest.fail("no valve was turned in forty draws")
+        else:
+            untouched = standing_as_drawn(replace(one, before=()))
+            assert rig.added_lb == pytest.approx(amount * float(untouched.parts.charge_lb), abs=0.004) and 0.1 <= amount <= 0.2
+    assert found == {"valve", "charge"}
 
 
 @pytest.mark.parametrize(("given", "says"), [

@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 
+from kettle.benches.ice import melt
 from kettle.knowledge import acts, observations
 from kettle.knowledge.errors import InputError
 from kettle.plant.observer.rig import OWN_DOING
@@ -11,7 +12,7 @@ from kettle.plant.simulate import PRESETS
 from kettle.yard.debrief import debrief, holds_for_a_week
 from kettle.yard.drawn import Draw
 from kettle.yard.follow import follow
-from kettle.yard.practice import ASKED, DID, PUT_MIN, STOPPED, WITH_PARTS_MIN, WITHOUT_PARTS_MIN, begin
+from kettle.yard.practice import ASKED, BEFORE_MELT_MIN, DID, FACE_FT2, PUT_MIN, STOPPED, WITH_PARTS_MIN, WITHOUT_PARTS_MIN, begin
 
 
 def drawn(kind, *codes, outside_f=85.0, severity=1.0, number=1):
@@ -161,3 +162,39 @@ def test_a_part_of_it_is_no_wrong_answer(named, says):
     assert says in told.words[1] and told.right == (len(named) == 2)
     assert (", and more" in told.words[1]) == (named == ("evap_fan_failed",))
     assert told.words[3].endswith("put right") == (set(told.shortest[0]) < set(told.codes) and bool(told.shortest[0]))
+
+
+def test_one_hears_it_start_and_what_was_seen_with_it_is_seen_again():
+    practice = begin(drawn("walk_in_cooler", "stat_calibration"))
+    assert practice.ask("compressor").value == "off" and practice.ask("condenser_fans").value == "stopped"
+    for _ in range(60):
+        if practice.rig.running:
+            break
+        assert practice.stages[-1]["compressor"] == "off"
+        practice.wait(2.0)
+    assert practice.stages[-1]["compressor"] == "running" and practice.stages[-1]["condenser_fans"] == "running"
+    assert "contactor" not in practice.stages[-1], "nobody looked at it"
+
+
+def test_a_shell_is_felt_with_the_power_off():
+    practice = begin(drawn("walk_in_cooler", "compressor_overload"))
+    practice.put("power_locked_out", "yes")
+    assert practice.ask("compressor_shell").value is not None and practice.ask("contactor").value is None
+
+
+def test_a_melt_takes_what_the_ice_bench_plans():
+    practice = begin(drawn("walk_in_freezer", "defrost_never_starts"))
+    for key in ("power_locked_out", "parts_protected", "latch_blocked", "someone_outside"):
+        practice.put(key, "yes")
+    ice_lb = float(practice.rig.state.frost_lb.sum() + practice.rig.state.ice_lb.sum())
+    low, high = next(way.minutes for way in melt.plans(practice.facts, (ice_lb, ice_lb), FACE_FT2, "hot", "open") if way.minutes)
+    step = practice.do("coil", "melted")
+    assert step.minutes == pytest.approx(BEFORE_MELT_MIN + (low + high) / 2.0) and step.minutes > 10.0
+    assert float(practice.rig.state.frost_lb.sum()) < 0.3 * ice_lb
+
+
+def test_what_is_less_likely_than_not_is_not_named():
+    practice = begin(drawn("reach_in_freezer", "voltage_problem"))
+    named = follow(practice)
+    assert bool(named) == (practice.course.was[0].probability >= 0.5)
+    assert named in ((), practice.course.was[0].codes)

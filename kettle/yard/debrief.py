@@ -9,6 +9,7 @@ from kettle.judging.course import judge_course
 from kettle.judging.readings import implied_by
 from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.observations import Value
+from kettle.plant.observer.rig import OWN_DOING
 from kettle.yard.drawn import Draw
 from kettle.yard.follow import SURE, follow
 from kettle.yard.practice import ASKED, DID, PUT, STOPPED, Practice, Step, begin
@@ -81,13 +82,13 @@ def debrief(practice: Practice) -> Debrief:
         for act in did
         if act.spares and act.part != "charge" and not any(act.removes.get(code, 0.0) >= CURES_FROM for code in one.codes)
     ]
-    gas = sum(step.value or 0.0 for step in practice.done if step.part == "charge" and step.did in ("added", "recovered"))
-    wants_gas = {"undercharge", "overcharge", "winter_charge_short", "noncondensables"} & set(one.codes)
+    gas = sum(step.value or 0.0 for step, act in zip(practice.done, did, strict=True)
+              if act.part == "charge" and act.unit == "oz" and not set(act.removes) & set(one.codes))  # fmt: skip
     named = practice.named or ()
     return Debrief(
         one.codes, named, set(named) == set(one.codes), practice.minutes, known, gave_away,
         sum(step.what in (ASKED, PUT) for step in practice.steps), _shortest(one),
-        tuple(step for step in practice.steps if step.what == STOPPED), tuple(act.label for act in idle), 0.0 if wants_gas else gas,
+        tuple(step for step in practice.steps if step.what == STOPPED), tuple(act.label for act in idle), gas,
         holds_for_a_week(practice) if did else None,
     )  # fmt: skip
 
@@ -103,7 +104,7 @@ def _known(practice: Practice) -> tuple[float | None, str]:
     for step in practice.steps:
         if step.what == DID:
             done += 1
-            stages.append({})
+            stages.append({key: value for key, value in stages[-1].items() if key in OWN_DOING})
         if step.what not in (ASKED, PUT) or step.value is None:
             continue
         stages[-1][step.of] = step.value

@@ -123,6 +123,8 @@ class Practice:
         if refused is not None:
             return refused
         self.rig.own[key] = value
+        self.rig.rebuild()
+        self._take_power()
         self._let_pass(PUT_MIN)
         self.stages[-1][key] = value
         return self._kept(PUT, key, value, PUT_MIN)
@@ -146,6 +148,7 @@ class Practice:
             return refused
         minutes = self._melt_min() if act.code == "coil.melted" else WITH_PARTS_MIN if act.spares else WITHOUT_PARTS_MIN
         self.rig.do(part, did, amount)
+        self._take_power()
         self.rig.wait(minutes)
         self.done.append(Done(part, did, amount))
         self.stages.append({key: value for key, value in self.stages[-1].items() if key in OWN_DOING})
@@ -177,6 +180,11 @@ class Practice:
         was = self.rig.running
         self.rig.wait(minutes)
         self._hear(was)
+
+    def _take_power(self) -> None:
+        """Locked out it stands, and its box warms while one is slow."""
+        if self.rig.own.get("power_locked_out") == "yes":
+            self.rig.plant.parts.can_run[:] = 0.0
 
     def _hear(self, was_running: bool) -> None:
         """Where the compressor started or stopped meanwhile, what was seen of what goes with it is seen as it is now."""

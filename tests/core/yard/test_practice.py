@@ -198,3 +198,23 @@ def test_what_is_less_likely_than_not_is_not_named():
     named = follow(practice)
     assert bool(named) == (practice.course.was[0].probability >= 0.5)
     assert named in ((), practice.course.was[0].codes)
+
+
+def test_the_box_warms_while_the_power_is_off_and_comes_down_after():
+    practice = begin(drawn("walk_in_freezer", "condenser_dirty"))
+    practice.put("power_locked_out", "yes")
+    practice.wait(10.0)
+    before = float(practice.rig.state.air_f)
+    practice.wait(90.0)
+    warm = float(practice.rig.state.air_f)
+    assert warm > before + 3.0 and not practice.rig.running
+    practice.put("power_locked_out", "no")
+    practice.wait(240.0)
+    assert float(practice.rig.state.air_f) < warm - 3.0
+
+
+def test_gas_is_for_nothing_only_where_it_is_not_what_was_short():
+    short, other = (begin(drawn("walk_in_cooler", code)) for code in ("undercharge", "evap_airflow_low"))
+    for practice in (short, other):
+        assert practice.do("charge", "added", 6.0).what == DID
+    assert (debrief(short).gas_oz, debrief(other).gas_oz) == (0.0, 6.0)

@@ -6,12 +6,12 @@ from hypothesis import settings
 
 THOROUGH = bool(os.environ.get("KETTLE_THOROUGH"))
 # Without a number of its own a property is tried on so many.
-USUALLY, THOROUGHLY = 40, 200
-SHARE, LEAST = 3, 8
+USUALLY, THOROUGHLY = 25, 200
+SHARE, LEAST = 4, 6
 
 
 def at_most(examples):
-    """Settings for a property that is dear: so many examples in a thorough run, a third of them in the usual one."""
+    """Settings for a property that is dear: so many examples in a thorough run, a quarter of them in the usual one."""
     return settings(max_examples=examples if THOROUGH else max(LEAST, examples // SHARE), deadline=None)
 
 

@@ -80,6 +80,8 @@ for place, kept in enumerate(sys.argv[2:]):
 
 connection.close()
 connection.settings_dict["NAME"] = sys.argv[1]
+# It goes another way: what stood after a migration on the way of the others stands on none of its own.
+built.clear()
 call_command("migrate", verbosity=0)
 """
 

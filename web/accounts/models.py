@@ -20,9 +20,19 @@ class Installation(models.Model):
         return str(self.key)
 
 
-class Shop(models.Model):
-    """A service company; everything recorded belongs to one."""
+class RealShops(models.Manager):
+    """Shops that somebody works for; those of the practice yard are left out."""
 
+    def get_queryset(self):
+        return super().get_queryset().filter(practice=False)
+
+
+class Shop(models.Model):
+    """A service company; everything recorded belongs to one. A practice call has one of its own, which nothing else sees."""
+
+    objects, with_practice = RealShops(), models.Manager()
+
+    practice = models.BooleanField(default=False, editable=False)
     name = models.CharField(max_length=80, unique=True)
     valve_school = models.CharField(max_length=10, choices=list(SCHOOLS["valve"][1].items()), default="symptom")
     leak_method = models.CharField(max_length=10, choices=[("annualised", "annualised"), ("rolling", "rolling year")], default="annualised")
@@ -62,6 +72,12 @@ class Member(models.Model):
 
     def __str__(self):
         return self.user.get_full_name() or self.user.get_username()
+
+    def save(self, *given, **named):
+        """As Django's own; whoever practises is in the practice shop for the request only, and is not stored so."""
+        if self.shop.practice:
+            raise ValueError("a person belongs to a real shop")
+        super().save(*given, **named)
 
     @property
     def schools(self):

@@ -9,12 +9,12 @@ from datetime import timedelta
 from functools import lru_cache
 
 from django.db import connection, transaction
-from django.utils import timezone
 from huey.exceptions import RetryTask
 
 from kettle.benches.defrost.program import Hours, Program, no_stronger
 from kettle.benches.ice.map import ICED_FORMS
 from kettle.knowledge.errors import Stopped
+from web import work_time
 from web.accounts.access import shown_to
 from web.benches.defrost.actions.plan_defrosts import CUT_OFF, has_room
 from web.logbook.calls.courses import acts_of
@@ -52,7 +52,7 @@ def hours_of(call):
 
 def watched_on(unit, now=None):
     """The defrosts watched on a unit of late, each with the program it ran by, starts and figures."""
-    since = (now or timezone.now()) - timedelta(days=WATCHED_DAYS)
+    since = (now or work_time.now()) - timedelta(days=WATCHED_DAYS)
     return DefrostWatch.objects.filter(call__unit=unit, undone_at=None, at__gte=since).exclude(ended_by="").order_by("at")
 
 
@@ -165,7 +165,7 @@ def _has_turn(plan):
     with transaction.atomic():
         if plan.state == "waiting" and not has_room(plan.by, plan.call.shop_id):
             return False
-        return bool(DefrostPlan.objects.filter(pk=plan.pk, state=plan.state).update(state="working", touched_at=timezone.now()))
+        return bool(DefrostPlan.objects.filter(pk=plan.pk, state=plan.state).update(state="working", touched_at=work_time.now()))
 
 
 def _keep(plan):
@@ -173,7 +173,7 @@ def _keep(plan):
     from kettle.benches.defrost.proposals import Limits
 
     def tell(share):
-        if not DefrostPlan.objects.filter(pk=plan.pk, state="working").update(share=share, touched_at=timezone.now()):
+        if not DefrostPlan.objects.filter(pk=plan.pk, state="working").update(share=share, touched_at=work_time.now()):
             raise Stopped
 
     try:
@@ -222,4 +222,4 @@ def as_kept(plan, asked):
 
 def cut_off(plan):
     """Whether a plan that says it is being worked on is not; one that waits stands in the queue."""
-    return plan.state == "working" and timezone.now() - plan.touched_at > CUT_OFF
+    return plan.state == "working" and work_time.now() - plan.touched_at > CUT_OFF

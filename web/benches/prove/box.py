@@ -3,9 +3,8 @@
 from dataclasses import dataclass
 from datetime import timedelta
 
-from django.utils import timezone
-
 from kettle.benches.prove.drawing import drawn
+from web import work_time
 from web.links.probes import link
 
 PROBES_EVERY_MIN = 2.0
@@ -59,7 +58,7 @@ def box_of(call, standing):
     readings = readings_of(call, watch)
     course = pull_down.expected(unit, watch.from_f, watch.ambient_f, watch.stock, readings[1:])
     told = pull_down.watched(unit, course, readings[1:], standing.judgement.facts.seen, shown)
-    now_min = ((call.closed_at or timezone.now()) - watch.at).total_seconds() / 60.0
+    now_min = ((call.closed_at or work_time.now()) - watch.at).total_seconds() / 60.0
     return Box(watch, course, readings, told, drawn(unit, course, readings, now_min, shown), now_min)
 
 

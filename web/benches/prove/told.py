@@ -1,10 +1,9 @@
 """What is proved of a call, as the stop and the report say it."""
 
-from django.utils import timezone
-
 from kettle.benches.prove.beside import beside
 from kettle.benches.prove.proofs import may_leave
 from kettle.knowledge.measures import format_number, long_words
+from web import work_time
 from web.benches.prove.box import box_of
 from web.logbook.calls.judging import facts_by_stage, minutes_left, settling_until
 from web.logbook.trends import of_unit, read_by_hand
@@ -20,7 +19,7 @@ def told_of(standing):
     box, settled = box_of(call, standing), settling_until(standing.told)
     found = standing.told.prove
     stages = facts_by_stage(standing.told, standing.coil)
-    until = call.closed_at or timezone.now()
+    until = call.closed_at or work_time.now()
     done_min = min(((until - step.at).total_seconds() / 60.0 for step, _ in standing.steps), default=None)
     as_found = stages[0][1] if stages else facts
     rows = beside(as_found, facts, standing.judgement.verdicts, standing.course.before, settled is None, shown, done_min)
@@ -45,7 +44,7 @@ def _air_words(standing):
     """Least and most air since the last thing done, by readings and logs, and whether it was satisfied once."""
     call, shown = standing.call, standing.shown
     since = max((step.at for step, _ in standing.steps), default=call.opened_at)
-    until = call.closed_at or timezone.now()
+    until = call.closed_at or work_time.now()
     read = [value for _, value in read_by_hand(call.unit, since.timestamp(), until.timestamp())]
     told = of_unit(call.unit, since.timestamp(), until.timestamp()).of("box_f", "return_f")
     air = [*read, *([float(told[1].min()), float(told[1].max())] if told else [])]

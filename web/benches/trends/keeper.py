@@ -8,12 +8,12 @@ from datetime import UTC, datetime
 
 import numpy as np
 from django.db import connection
-from django.utils import timezone
 
 from kettle.benches.controls.registers import STATES
 from kettle.knowledge.errors import InputError
 from kettle.trends.roles import ROLES
 from kettle.trends.series import Trend, joined
+from web import work_time
 from web.benches.trends.actions.keep_live import keep_live
 from web.links import controller, probes
 from web.logbook.models import Call, Device
@@ -49,7 +49,7 @@ def _run():
 
 def keep_all(now=None):
     """Keep what the probes and controllers of all open calls tell; one that does not answer is left for a later time, whosever it is."""
-    now = now or timezone.now()
+    now = now or work_time.now()
     probes.end_unasked(set(Device.objects.filter(kind="probes").values_list("pk", "address")))
     calls = list(Call.objects.filter(closed_at=None).select_related("unit__probes", "unit__controller", "unit__site", "opened_by"))
     lives = _ask({one.pk: one for call in calls if (one := call.unit.controller) is not None})

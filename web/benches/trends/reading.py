@@ -4,13 +4,13 @@ import threading
 from datetime import UTC, datetime, timedelta
 
 from django.db import connection, transaction
-from django.utils import timezone
 
 from kettle.benches.trends.read import Program, read
 from kettle.knowledge.errors import InputError, Stopped
 from kettle.knowledge.measures import MARKED
 from kettle.trends.cycles import runs
 from kettle.trends.layout import Layout
+from web import work_time
 from web.logbook.models import DefrostProgram, TrendData, TrendLog
 from web.logbook.trends import of_unit, packed
 from web.long_work import LATER, again_after_a_restart, queue
@@ -26,7 +26,7 @@ OVER_SET_F = {False: 5.0, True: 10.0}
 
 def cut_off(log):
     """Whether a log that says it is being read is not; one of which nothing is read yet stands in the queue."""
-    return log.state == "reading" and log.read_rows > 0 and timezone.now() - log.touched_at > CUT_OFF
+    return log.state == "reading" and log.read_rows > 0 and work_time.now() - log.touched_at > CUT_OFF
 
 
 @queue.task(priority=LATER)
@@ -55,7 +55,7 @@ again_after_a_restart(work, lambda: TrendLog.objects.filter(state="reading", und
 
 def _go_on(log, rows):
     """Whether a log is still to be read; says that somebody is at it, and how far."""
-    return bool(TrendLog.objects.filter(pk=log.pk, state="reading").update(read_rows=rows, touched_at=timezone.now()))
+    return bool(TrendLog.objects.filter(pk=log.pk, state="reading").update(read_rows=rows, touched_at=work_time.now()))
 
 
 def _read(log):
@@ -77,7 +77,7 @@ def keep(log, trend):
         begins, ends = (datetime.fromtimestamp(float(trend.at_s[n]), UTC) for n in (0, -1))
         found = standing.update(
             state="ready", rows=trend.count, begins=begins, ends=ends, notes=list(trend.notes), findings=told["findings"],
-            marks=told["marks"], touched_at=timezone.now(), complaint="",
+            marks=told["marks"], touched_at=work_time.now(), complaint="",
         )  # fmt: skip
         if not found:
             raise Stopped

@@ -8,6 +8,7 @@ from django.utils import timezone
 from kettle.benches.trends.tiles import drawn, tile
 from kettle.knowledge.measures import format_percent, worded
 from kettle.trends.roles import ROLES
+from web import work_time
 from web.logbook.trends import life_marks, logs_of, of_unit, read_by_hand
 
 DAY_S = 86_400.0
@@ -82,7 +83,7 @@ MOST_PRINTED_MARKS = 200
 def printed_of(call, told):
     """The logs of a call's unit about the call, as they are printed; None where there are none."""
     shown = told.record.shown
-    to_s = (call.closed_at or timezone.now()).timestamp()
+    to_s = (call.closed_at or work_time.now()).timestamp()
     from_s = call.opened_at.timestamp() - 3600.0 * BEFORE_H
     logs = logs_of(call.unit)
     trend = of_unit(call.unit, from_s, to_s, logs)

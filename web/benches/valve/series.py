@@ -2,13 +2,12 @@
 
 from dataclasses import dataclass
 
-from django.utils import timezone
-
 from kettle.benches.valve import adjust
 from kettle.benches.valve.course import Turned, points_of, settling
 from kettle.benches.valve.learn import answers, learned, next_turn, without_answer
 from kettle.judging.facts import Facts
 from kettle.knowledge.bands import default_band
+from web import work_time
 from web.links.probes import link
 from web.logbook.calls.courses import acts_of
 from web.logbook.calls.judging import value_of
@@ -66,7 +65,7 @@ class Series:
 
 def series_of(call, unit, shown, coil=1):
     """The series of a call's coil, until now or until it was closed."""
-    began, ends = call.opened_at, call.closed_at or timezone.now()
+    began, ends = call.opened_at, call.closed_at or work_time.now()
 
     def minutes(moment):
         return (moment - began).total_seconds() / 60.0

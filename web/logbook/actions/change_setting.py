@@ -2,11 +2,10 @@
 
 from datetime import timedelta
 
-from django.utils import timezone
-
 from kettle.knowledge import observations, parameters
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.measures import TRADE
+from web import work_time
 from web.accounts.access import shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
@@ -33,7 +32,7 @@ def change_setting(user, call, code, found_typed, left_typed, why, **when):
         errors["why"] = "Why: say it in 3 to 300 letters"
     if errors:
         raise FieldErrors(errors)
-    at = when.get("at") or timezone.now()
+    at = when.get("at") or work_time.now()
     change = SettingChange.objects.create(call=call, by=user, parameter=code, why=why, at=at, **values)
     if parameter.observed and observations.get(parameter.observed).exists_on(call.unit.resolved()):
         stands = call.readings.filter(key=parameter.observed, undone_at=None, at__lt=at).last()

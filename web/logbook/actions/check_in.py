@@ -1,8 +1,7 @@
 """The clock of a person alone on site."""
 
-from django.utils import timezone
-
 from kettle.knowledge.errors import InputError
+from web import work_time
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
 
@@ -16,6 +15,6 @@ def check_in(user, call, minutes=None):
         raise InputError(f"Check-in: {minutes} is not one of {', '.join(map(str, INTERVALS_MIN))} min")
     if minutes is not None:
         call.check_in_min = minutes or None
-    call.checked_in_at = timezone.now()
+    call.checked_in_at = work_time.now()
     call.save(update_fields=["check_in_min", "checked_in_at"])
     log.write(user, "check_in", call, minutes=call.check_in_min)

@@ -13,6 +13,7 @@ from kettle.benches.refrigerant.ledger import KINDS
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.measures import OZ_PER_LB
+from web import work_time
 from web.accounts.access import require_same_shop, shop_of, shown_to
 from web.logbook import many_rows
 from web.logbook.actions import log
@@ -83,13 +84,13 @@ def _checked(typed, shown, cylinders):
             wrong["amount"] = f"How much: {shown.text(amount / OZ_PER_LB, 'lb')} is outside 0 to {shown.text(MOST_OZ / OZ_PER_LB, 'lb')}"
     except InputError as error:
         wrong["amount"] = f"How much: {error}"
-    day = timezone.localdate()
+    day = timezone.localdate(work_time.now())
     try:
         day = date.fromisoformat(typed["day"].strip()) if typed.get("day", "").strip() else day
     except ValueError:
         wrong["day"] = f"Day: “{typed['day'][:20]}” is not a date like {day}"
-    if day > timezone.localdate() or day.year < EARLIEST_YEAR:
-        wrong["day"] = f"Day: {day} is outside {EARLIEST_YEAR}-01-01 to {timezone.localdate()}"
+    if day > timezone.localdate(work_time.now()) or day.year < EARLIEST_YEAR:
+        wrong["day"] = f"Day: {day} is outside {EARLIEST_YEAR}-01-01 to {timezone.localdate(work_time.now())}"
     if len(reason) > LONGEST_REASON:
         wrong["reason"] = f"Reason: at most {LONGEST_REASON} letters"
     if kind == "recovered" and cylinder is not None and (why := may_go_in(cylinder.refrigerant, cylinder.refrigerant, cylinder.recovery)):
@@ -218,6 +219,8 @@ def counter_act(user, act):
 
 def _line(user, shop, kind, oz, refrigerant, day=None, **more):
     assert kind in KINDS
-    made = GasMove.objects.create(shop=shop, day=day or timezone.localdate(), kind=kind, oz=oz, refrigerant=refrigerant, by=user, **more)
+    made = GasMove.objects.create(
+        shop=shop, by=user, kind=kind, oz=oz, refrigerant=refrigerant, day=day or timezone.localdate(work_time.now()), **more
+    )
     log.write(user, "gas_move", shop=shop, move=made.pk, kind=kind, oz=round(oz, 2))
     return made

@@ -7,6 +7,7 @@ from django.utils import timezone
 from kettle.benches.prove.leaving import KINDS
 from kettle.call import asks
 from kettle.knowledge.errors import FieldErrors, InputError
+from web import work_time
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
 from web.logbook.actions.outcomes import keep_outcome
@@ -65,7 +66,7 @@ def answer_doubt(user, call, key, answer):
         raise InputError("That is settled by now, or was never open")
     if answer and not doubt.takes(answer):
         raise InputError(f"{doubt.text}: choose one of the answers")
-    call.leavings.filter(key=key, undone_at=None).update(undone_at=timezone.now(), undone_by=user)
+    call.leavings.filter(key=key, undone_at=None).update(undone_at=work_time.now(), undone_by=user)
     if answer:
         Leaving.objects.create(call=call, by=user, key=key, words=doubt.text[:LONGEST_WORDS], answer=answer)
     log.write(user, "answer_doubt", call, key=key, answer=answer)
@@ -94,10 +95,10 @@ def close_call(user, call, reason=""):
         one.save(update_fields=["left_why"])
     for one in asks.promised(found):
         words = next(words for words, ones in why.items() if any(_promises(each, one) for each in ones))
-        due = timezone.localdate() + timedelta(days=one.days[0])
+        due = timezone.localdate(work_time.now()) + timedelta(days=one.days[0])
         if not call.follow_ups.filter(code=one.code).exists():
             promise(user, call, one.what, due, f"{one.why}: {words}"[:LONGEST_WHY], one.code)
-    call.closed_at = timezone.now()
+    call.closed_at = work_time.now()
     call.save(update_fields=["closed_at"])
     keep_outcome(call)
     log.write(user, "close_call", call, left_so=[one.text for one in found], reason=" · ".join(why))

@@ -3,8 +3,6 @@
 from datetime import timedelta
 from decimal import Decimal
 
-from django.utils import timezone
-
 from kettle import case
 from kettle.benches.defrost.program import parse_clock
 from kettle.benches.refrigerant.compressor import FIRST_MIN
@@ -12,6 +10,7 @@ from kettle.benches.refrigerant.leaks import BY_CODE
 from kettle.benches.report.times import MARKS
 from kettle.call.hears import moved_oz
 from kettle.call.says import set_words
+from web import work_time
 from web.accounts.access import shop_of
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
@@ -59,7 +58,7 @@ def import_case(user, content):
     record = case.read_call(content)
     call = open_call(user, _unit(user, record))
     call.told_with = {"beside": list(record.beside), "found_before": list(record.found_before), "quotes_first": record.quotes_first}
-    times = _times(record, timezone.now())
+    times = _times(record, work_time.now())
     call.opened_at = min([call.opened_at, *times])
     call.save(update_fields=["told_with", "opened_at"])
     for event, at in zip(record.events, times, strict=True):

@@ -3,8 +3,7 @@
 import uuid
 from datetime import timedelta
 
-from django.utils import timezone
-
+from web import work_time
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
@@ -17,7 +16,7 @@ CUSTOMER_DAYS = 30
 def give_customer_link(user, written_up):
     """Give a call's customer an address for thirty days; an earlier one ends. `written_up` is the call, open or closed."""
     require_same_shop(user, written_up)
-    until = timezone.now() + timedelta(days=CUSTOMER_DAYS)
+    until = work_time.now() + timedelta(days=CUSTOMER_DAYS)
     made, _ = CustomerLink.objects.update_or_create(call=written_up, defaults={"key": uuid.uuid4(), "until": until})
     log.write(user, "give_customer_link", written_up, until=until.isoformat())
     return made
@@ -27,7 +26,7 @@ def give_customer_link(user, written_up):
 def end_customer_link(user, written_up):
     """End the address at once."""
     require_same_shop(user, written_up)
-    CustomerLink.objects.filter(call=written_up).update(until=timezone.now())
+    CustomerLink.objects.filter(call=written_up).update(until=work_time.now())
     log.write(user, "end_customer_link", written_up)
 
 

@@ -1,9 +1,8 @@
 """Record how another box on the same plant was found, and what all of them together say."""
 
-from django.utils import timezone
-
 from kettle.judging import siblings
 from kettle.knowledge.errors import InputError
+from web import work_time
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
@@ -31,7 +30,7 @@ def note_sibling(user, call, unit, state):
     else:
         # What they said together before they differed does not stand any more.
         before = call.readings.filter(key="siblings", source=SOURCE, undone_at=None)
-        before.update(undone_at=timezone.now(), undone_by=user)
+        before.update(undone_at=work_time.now(), undone_by=user)
 
 
 def sibling_states(call):

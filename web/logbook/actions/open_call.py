@@ -3,8 +3,8 @@
 from datetime import timedelta
 
 from django.db.models import F, Max
-from django.utils import timezone
 
+from web import work_time
 from web.accounts.access import require_same_shop, shop_of
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
@@ -46,6 +46,6 @@ def left_ice(unit):
 
 def end_quick_looks(now=None):
     """Close quick looks nobody kept for a day: they were looks, not visits. Returns how many."""
-    now = now or timezone.now()
+    now = now or work_time.now()
     old = Call.objects.filter(unit__site=None, closed_at=None, opened_at__lt=now - QUICK_LOOK_ENDS)
     return old.update(closed_at=now, revision=F("revision") + 1) if old.exists() else 0

@@ -1,9 +1,8 @@
 """What a call came to when it was closed, and the answer whether it held."""
 
-from django.utils import timezone
-
 from kettle.benches.prove.held import ANSWERS
 from kettle.knowledge.errors import InputError
+from web import work_time
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action
@@ -33,7 +32,7 @@ def answer_outcome(user, outcome, answer):
     require_same_shop(user, outcome.call)
     if answer not in ANSWERS:
         raise InputError(f"Did it hold? Choose one of {', '.join(ANSWERS.values())}")
-    outcome.answer, outcome.answered_at, outcome.answered_by = answer, timezone.now(), user
+    outcome.answer, outcome.answered_at, outcome.answered_by = answer, work_time.now(), user
     outcome.save(update_fields=["answer", "answered_at", "answered_by"])
     log.write(user, "did_it_hold", outcome.call, answer=answer)
     return outcome

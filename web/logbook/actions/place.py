@@ -1,8 +1,7 @@
 """Put on record what was put on a unit for the time being, and that it is gone."""
 
-from django.utils import timezone
-
 from kettle.knowledge.errors import FieldErrors, InputError
+from web import work_time
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, on_call, require_open
@@ -63,7 +62,7 @@ def take_away(user, placed, call):
     if placed.call.unit_id != call.unit_id:
         raise InputError("That was put on another unit")
     if placed.gone_at is None:
-        placed.gone_at, placed.gone_by = timezone.now(), user
+        placed.gone_at, placed.gone_by = work_time.now(), user
         placed.save(update_fields=["gone_at", "gone_by"])
         log.write(user, "take_away", call, what=placed.what, where=placed.where)
     return placed

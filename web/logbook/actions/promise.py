@@ -5,6 +5,7 @@ from datetime import date, timedelta
 from django.utils import timezone
 
 from kettle.knowledge.errors import FieldErrors, InputError
+from web import work_time
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, on_call, require_open
@@ -18,7 +19,7 @@ MOST = 40
 
 def day_of(text, label="Day"):
     """Return a day from today on; InputError names what is wrong with it."""
-    today = timezone.localdate()
+    today = timezone.localdate(work_time.now())
     last = today + timedelta(days=FURTHEST_DAYS)
     try:
         day = date.fromisoformat(text.strip())
@@ -84,7 +85,7 @@ def let_go(user, follow_up, reason):
 def _end(user, follow_up, call, reason):
     follow_up.refresh_from_db()
     if follow_up.is_open:
-        follow_up.done_at, follow_up.done_by, follow_up.done_on, follow_up.let_go = timezone.now(), user, call, reason
+        follow_up.done_at, follow_up.done_by, follow_up.done_on, follow_up.let_go = work_time.now(), user, call, reason
         follow_up.save(update_fields=["done_at", "done_by", "done_on", "let_go"])
         log.write(user, "end_promise", follow_up.call, follow_up=follow_up.pk, reason=reason)
     return follow_up

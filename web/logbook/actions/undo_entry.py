@@ -2,9 +2,8 @@
 
 from datetime import timedelta
 
-from django.utils import timezone
-
 from kettle.knowledge.parameters import PARAMETERS
+from web import work_time
 from web.accounts.access import require_same_shop
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, require_open
@@ -26,7 +25,7 @@ def undo_entry(user, entry):
     # As it stands now, not as it was when the page was made: another may have taken it back since.
     entry.refresh_from_db(fields=["undone_at", "undone_by"])
     if entry.undone_at is None:
-        entry.undone_at, entry.undone_by = timezone.now(), user
+        entry.undone_at, entry.undone_by = work_time.now(), user
         entry.save(update_fields=["undone_at", "undone_by"])
         if isinstance(entry, Reading | Measurement):
             made = entry.call.readings.filter(source=WORKED_OUT, undone_at=None, at=entry.at)

@@ -7,10 +7,10 @@ from pathlib import Path
 
 from django.db import transaction
 from django.db.models import prefetch_related_objects
-from django.utils import timezone
 
 import kettle
 from kettle.knowledge import observations
+from web import work_time
 from web.logbook.calls.judging import settling_until, standing_readings, told_of
 from web.logbook.calls.record import RELATED
 from web.logbook.models import Headline
@@ -72,7 +72,7 @@ def _made(call):
 
 def _until(call, settling):
     """When the first reading grows old or the settling clock runs out; None where nothing will change by itself."""
-    now, times = timezone.now(), [settling] if settling else []
+    now, times = work_time.now(), [settling] if settling else []
     for key, reading in standing_readings(call).items():
         fresh = observations.get(key).stays_fresh_min
         if fresh < float("inf"):

@@ -1,10 +1,9 @@
 """What the core tells of a stored call, and the readings of a call as they stand."""
 
-from django.utils import timezone
-
 from kettle.call import tell
 from kettle.knowledge import observations
 from kettle.knowledge.measures import TRADE
+from web import work_time
 from web.logbook.calls.record import record_of
 
 
@@ -68,4 +67,4 @@ def settling_until(told, coil=None):
 
 def minutes_left(until, now=None):
     """Whole minutes until a moment, at least 1; from `now` on where it is another than this one."""
-    return max(1, -(-int((until - (now or timezone.now())).total_seconds()) // 60))
+    return max(1, -(-int((until - (now or work_time.now())).total_seconds()) // 60))

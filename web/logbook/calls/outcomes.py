@@ -3,9 +3,9 @@
 from datetime import timedelta
 
 from django.db.models import Exists, OuterRef
-from django.utils import timezone
 
 from kettle.benches.prove.held import ASKED_AFTER_DAYS
+from web import work_time
 from web.logbook.models import BoxWatch, Call, Outcome
 
 ASKED_AT_ONCE = 3
@@ -13,7 +13,7 @@ ASKED_AT_ONCE = 3
 
 def to_ask(user, now=None):
     """Closed calls something was done on, a week ago or more, that nobody said of whether it held; the latest first."""
-    now = now or timezone.now()
+    now = now or work_time.now()
     later = Call.objects.filter(unit=OuterRef("call__unit"), opened_at__gt=OuterRef("call__closed_at"))
     asked = Outcome.objects.filter(
         answer="", call__in=Call.objects.for_user(user), call__closed_at__lte=now - timedelta(days=ASKED_AFTER_DAYS)

@@ -7,6 +7,7 @@ from django.utils import timezone
 from kettle.benches.prove import promised
 from kettle.call.asks import placed_words, still_there
 from kettle.call.placed import FOR_NOW
+from web import work_time
 from web.logbook.calls.judging import told_of
 from web.logbook.models import FollowUp, QuoteLine
 
@@ -51,5 +52,5 @@ def declined_on(unit):
 
 def proposed_for(call, told=None):
     """What the core proposes to come back for and nobody promised yet: (proposal, day it proposes)."""
-    have, today = set(call.follow_ups.values_list("code", flat=True)), timezone.localdate()
+    have, today = set(call.follow_ups.values_list("code", flat=True)), timezone.localdate(work_time.now())
     return [(one, today + timedelta(days=one.days[0])) for one in promised.proposed(left_of(call, told)) if one.code not in have]

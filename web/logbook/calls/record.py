@@ -10,7 +10,6 @@ from functools import cache
 from itertools import count
 
 from django.db import connection
-from django.utils import timezone
 
 from kettle.benches.defrost.program import ROLES, clock
 from kettle.call import Event, Record
@@ -21,6 +20,7 @@ from kettle.judging.readings import work_out
 from kettle.knowledge import refrigerants
 from kettle.knowledge.measures import TRADE
 from kettle.knowledge.parameters import PARAMETERS
+from web import work_time
 from web.logbook.calls.measured import ends, is_open, known
 from web.logbook.calls.quoted import quoted, within_limit
 from web.logbook.models import Call, Finding, Placed
@@ -129,7 +129,7 @@ def record_of(call, shown=TRADE, now=None, beside=None):
         unit, made.events(), tuple(call.unit.coil_names or ("",) * unit.evaporators), from_data(call.unit.wiring),
         call.unit.label_charge_oz,
         beside=tuple(told_with.get("beside", names)), found_before=tuple(told_with.get("found_before", found_before(call))),
-        now=now or call.closed_at or timezone.now(), shown=shown,
+        now=now or call.closed_at or work_time.now(), shown=shown,
         quotes_first=told_with.get("quotes_first", call.shop.work_school == "quote"),
     )  # fmt: skip
 

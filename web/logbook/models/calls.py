@@ -7,8 +7,8 @@ from datetime import timedelta
 
 from django.conf import settings
 from django.db import models
-from django.utils import timezone
 
+from web import work_time
 from web.accounts.models import Shop
 from web.logbook.models.places import OfShop, Unit
 
@@ -19,7 +19,7 @@ class Call(models.Model):
     shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="calls")
     unit = models.ForeignKey(Unit, on_delete=models.PROTECT, related_name="calls")
     number = models.PositiveIntegerField()
-    opened_at = models.DateTimeField(default=timezone.now)
+    opened_at = models.DateTimeField(default=work_time.now)
     opened_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="calls")
     closed_at = models.DateTimeField(null=True, blank=True)
     complaint = models.TextField(blank=True)
@@ -58,14 +58,14 @@ class Call(models.Model):
     def check_in_overdue(self):
         """Whether the check-in is overdue."""
         due = self.check_in_due
-        return due is not None and due < timezone.now()
+        return due is not None and due < work_time.now()
 
 
 class Entry(models.Model):
     """Something recorded on a call by a person at a time; taken back rather than deleted."""
 
     call = models.ForeignKey(Call, on_delete=models.CASCADE, related_name="%(class)ss")
-    at = models.DateTimeField(default=timezone.now)
+    at = models.DateTimeField(default=work_time.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     undone_at = models.DateTimeField(null=True, blank=True)
     undone_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)

@@ -1,8 +1,8 @@
 """Defrost programs, plans, defrosts watched, and what passed between a call and its controller."""
 
 from django.db import models
-from django.utils import timezone
 
+from web import work_time
 from web.logbook.models.calls import Entry
 
 
@@ -30,7 +30,7 @@ class DefrostPlan(Entry):
 
     state = models.CharField(max_length=7, choices=STATES, default="working")
     share = models.FloatField(default=0.0)
-    touched_at = models.DateTimeField(default=timezone.now)
+    touched_at = models.DateTimeField(default=work_time.now)
     asked = models.JSONField(default=dict)
     result = models.JSONField(default=dict)
     complaint = models.CharField(max_length=300, blank=True)

@@ -1,8 +1,8 @@
 """What was judged of a call, kept beside it until something on it changes."""
 
 from django.db import models
-from django.utils import timezone
 
+from web import work_time
 from web.logbook.models.calls import Call
 
 
@@ -23,4 +23,4 @@ class Headline(models.Model):
 
     def stands(self, call, code):
         """Whether nothing has changed since: neither the call, nor the code, nor did a reading grow old."""
-        return self.revision == call.revision and self.code == code and (self.until is None or self.until > timezone.now())
+        return self.revision == call.revision and self.code == code and (self.until is None or self.until > work_time.now())

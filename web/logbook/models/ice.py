@@ -1,9 +1,9 @@
 """Ice as it was painted, and how it was melted."""
 
 from django.db import models
-from django.utils import timezone
 
 from kettle.benches.ice.melt import melted_min
+from web import work_time
 from web.logbook.models.calls import Entry
 
 
@@ -41,7 +41,7 @@ class Melt(Entry):
     @property
     def ran_min(self):
         """How long it has gone on, min, without its pauses."""
-        until = self.paused_at or self.ended_at or timezone.now()
+        until = self.paused_at or self.ended_at or work_time.now()
         return melted_min((until - self.at).total_seconds() / 60.0, self.paused_min)
 
     def __str__(self):

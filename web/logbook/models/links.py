@@ -3,8 +3,8 @@
 import uuid
 
 from django.db import models
-from django.utils import timezone
 
+from web import work_time
 from web.logbook.models.calls import Call
 from web.logbook.models.places import Unit
 
@@ -22,7 +22,7 @@ class CustomerLink(models.Model):
     @property
     def is_open(self):
         """Whether it can still be read."""
-        return self.until > timezone.now()
+        return self.until > work_time.now()
 
 
 class Sticker(models.Model):

@@ -3,9 +3,9 @@
 from django.conf import settings
 from django.core.serializers.json import DjangoJSONEncoder
 from django.db import models
-from django.utils import timezone
 
 from kettle.knowledge import observations
+from web import work_time
 from web.accounts.models import Shop
 from web.logbook.models.calls import Call
 
@@ -17,7 +17,7 @@ class LogEntry(models.Model):
     """Who did what, when: one line for every action."""
 
     shop = models.ForeignKey(Shop, on_delete=models.PROTECT, related_name="log")
-    at = models.DateTimeField(default=timezone.now)
+    at = models.DateTimeField(default=work_time.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     action = models.CharField(max_length=40)
     call = models.ForeignKey(Call, on_delete=models.SET_NULL, null=True, blank=True, related_name="log")

@@ -2,12 +2,12 @@
 
 from django.conf import settings
 from django.db import models
-from django.utils import timezone
 from django.utils.functional import cached_property
 
 from kettle.electrical.presets import circuit_of
 from kettle.electrical.wiring import from_data
 from kettle.knowledge.equipment import CHOICES, KINDS, UnitSpec, build_for, resolve
+from web import work_time
 from web.accounts.models import Shop
 
 
@@ -158,7 +158,7 @@ class BandChange(models.Model):
     """A band of a unit made its own, or given back to its kind (low and high empty): who, when and why."""
 
     unit = models.ForeignKey(Unit, on_delete=models.CASCADE, related_name="bandchanges")
-    at = models.DateTimeField(default=timezone.now)
+    at = models.DateTimeField(default=work_time.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     quantity = models.CharField(max_length=40)
     low = models.FloatField(null=True, blank=True)

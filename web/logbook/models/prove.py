@@ -2,10 +2,10 @@
 
 from django.conf import settings
 from django.db import models
-from django.utils import timezone
 
 from kettle.benches.prove.held import ANSWERS
 from kettle.benches.prove.stock import STOCK
+from web import work_time
 from web.accounts.models import Shop
 from web.logbook.models.calls import Call, Entry
 from web.logbook.models.places import OfShop, Unit
@@ -45,7 +45,7 @@ class FollowUp(models.Model):
     what = models.CharField(max_length=200)
     why = models.CharField(max_length=200, blank=True)
     due = models.DateField()
-    at = models.DateTimeField(default=timezone.now)
+    at = models.DateTimeField(default=work_time.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     done_at = models.DateTimeField(null=True, blank=True)
     done_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+", null=True, blank=True)

@@ -2,10 +2,10 @@
 
 from django.conf import settings
 from django.db import models
-from django.utils import timezone
 
 from kettle.benches.quote.price import KINDS, money
 from kettle.benches.quote.propose import OPTIONS
+from web import work_time
 from web.logbook.models.calls import Call
 from web.logbook.models.records import Photo
 
@@ -15,7 +15,7 @@ class Quote(models.Model):
 
     call = models.OneToOneField(Call, on_delete=models.CASCADE, related_name="quote")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    at = models.DateTimeField(default=timezone.now)
+    at = models.DateTimeField(default=work_time.now)
     terms = models.JSONField(default=dict, blank=True)
     answered_at = models.DateTimeField(null=True, blank=True)
     answered_name = models.CharField(max_length=80, blank=True)
@@ -33,7 +33,7 @@ class QuoteSigned(models.Model):
     """
 
     quote = models.ForeignKey(Quote, on_delete=models.CASCADE, related_name="signed")
-    at = models.DateTimeField(default=timezone.now)
+    at = models.DateTimeField(default=work_time.now)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
     name = models.CharField(max_length=80)
     signature = models.TextField()

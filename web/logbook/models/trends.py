@@ -2,8 +2,8 @@
 
 from django.conf import settings
 from django.db import models
-from django.utils import timezone
 
+from web import work_time
 from web.accounts.models import Shop
 from web.logbook.models.calls import Call
 from web.logbook.models.places import OfShop, Unit
@@ -25,9 +25,9 @@ class TrendLog(models.Model):
     name = models.CharField(max_length=120)
     source = models.CharField(max_length=10, choices=SOURCES, default="file")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    at = models.DateTimeField(default=timezone.now)
+    at = models.DateTimeField(default=work_time.now)
     state = models.CharField(max_length=8, choices=STATES, default="asked")
-    touched_at = models.DateTimeField(default=timezone.now)
+    touched_at = models.DateTimeField(default=work_time.now)
     file = models.FileField(upload_to="incoming/", blank=True)
     size = models.PositiveIntegerField(default=0)
     layout = models.JSONField(default=dict, blank=True)

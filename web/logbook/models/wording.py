@@ -2,9 +2,9 @@
 
 from django.conf import settings
 from django.db import models
-from django.utils import timezone
 
 from kettle.benches.prove.leaving import ANSWERS
+from web import work_time
 from web.logbook.models.calls import Call, Entry
 
 
@@ -18,7 +18,7 @@ class Wording(models.Model):
     drafted = models.TextField(blank=True)
     text = models.TextField(blank=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
-    at = models.DateTimeField(default=timezone.now)
+    at = models.DateTimeField(default=work_time.now)
 
     class Meta:
         ordering = ["pk"]

@@ -7,6 +7,7 @@ from django.utils import timezone
 
 from kettle.benches.charge.missing import usual_charge_oz
 from kettle.benches.refrigerant.ledger import Move, leak_rate
+from web import work_time
 from web.logbook.models import GasMove, Unit
 
 LOOKED_BACK_DAYS = 760
@@ -17,13 +18,13 @@ def leak_of(unit, moves=None):
     if moves is None:
         moves = _added(unit.gas_moves)
     shop = unit.shop
-    rate = leak_rate(moves, str(unit.pk), usual_charge_oz(unit.resolved()), timezone.localdate(), shop.leak_method)
+    rate = leak_rate(moves, str(unit.pk), usual_charge_oz(unit.resolved()), timezone.localdate(work_time.now()), shop.leak_method)
     return None if rate is None else (rate, shop.leak_limit_pct is not None and rate.pct > shop.leak_limit_pct)
 
 
 def _added(rows):
     """What went into each unit on each day, as the core takes it."""
-    since = timezone.localdate() - timedelta(days=LOOKED_BACK_DAYS)
+    since = timezone.localdate(work_time.now()) - timedelta(days=LOOKED_BACK_DAYS)
     told = rows.filter(kind="added", day__gte=since).order_by().values_list("unit", "day").annotate(Sum("oz"))
     return [Move(day, "added", oz, "", unit=str(unit)) for unit, day, oz in told]
 

@@ -3,9 +3,9 @@
 from datetime import timedelta
 
 from django.db.models import Count, Q
-from django.utils import timezone
 
 from kettle.benches.ice import map as ice
+from web import work_time
 from web.logbook.models import Unit
 
 YEAR = timedelta(days=365)
@@ -27,7 +27,7 @@ def ice_ups(unit, since=None):
 
 def watch_list(user):
     """Units that iced three times or more in a year, with how often."""
-    since = timezone.now() - YEAR
+    since = work_time.now() - YEAR
     drawn = Q(calls__icedrawings__stage="before", calls__icedrawings__undone_at=None, calls__opened_at__gte=since)
     candidates = Unit.objects.for_user(user).annotate(drawn=Count("calls", filter=drawn, distinct=True)).filter(drawn__gte=TOO_OFTEN)
     counted = [(unit, len(ice_ups(unit, since))) for unit in candidates.select_related("site")]

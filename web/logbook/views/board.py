@@ -7,6 +7,7 @@ from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_safe
 
+from web import work_time
 from web.accounts.access import shop_of
 from web.logbook.actions.open_call import end_quick_looks
 from web.logbook.calls.headlines import headlines
@@ -28,7 +29,7 @@ def board(request):
     """The day: calls in progress, follow-ups due, units."""
     end_quick_looks()
     calls = Call.objects.for_user(request.user).select_related("unit__site", "opened_by")
-    soon = timezone.localdate() + timedelta(days=FOLLOW_UP_DAYS)
+    soon = timezone.localdate(work_time.now()) + timedelta(days=FOLLOW_UP_DAYS)
     search = request.GET.get("q", "").strip()[:80]
     units = Unit.objects.for_user(request.user).filter(site__isnull=False).select_related("site")
     for word in search.split():
@@ -41,9 +42,9 @@ def board(request):
         {
             "in_progress": in_progress,
             "follow_ups": due_before(request.user, soon),
-            "today": timezone.localdate(),
+            "today": timezone.localdate(work_time.now()),
             "to_ask": to_ask(request.user),
-            "watched": reminders_of(request.user, timezone.now() + timedelta(days=1)),
+            "watched": reminders_of(request.user, work_time.now() + timedelta(days=1)),
             "leaking": [(unit, f"{rate.pct:.0f} %") for unit, rate in over_limit(shop_of(request.user))],
             "recent": calls.filter(closed_at__isnull=False)[:RECENT],
             "watch_list": watch_list(request.user),

@@ -13,6 +13,7 @@ from kettle.judging.readings import work_out
 from kettle.knowledge import observations
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import InputError
+from web import work_time
 from web.benches.charge.actions.by_eye import BY
 from web.benches.charge.views.panel import panel_context
 from web.benches.charge.views.sums import WISHES, receiver_context, winter_context
@@ -60,7 +61,7 @@ def show_charge(request, call, typed=None, wrong=None, held=None):
     context |= {
         "typed": typed, "wrong": wrong, "held": held, "forms": Weighing.FORMS, "liquid": standing.unit.refrigerant.is_mixture,
         "glasses": _choices("sight_glass"), "errors": asked.wrong, "cautions": words("licensed", "pressure", *flammable),
-        "warm_day": (timezone.localdate() + timedelta(days=WARM_DAYS)).isoformat(), "block_to": _block_to(standing),
+        "warm_day": (timezone.localdate(work_time.now()) + timedelta(days=WARM_DAYS)).isoformat(), "block_to": _block_to(standing),
         "receiver_open": context.get("level_held") or "level" in wrong or {"length_in", "diameter_in"} & set(asked.wrong),
     }  # fmt: skip
     return render(request, "charge/charge.html", context)

@@ -4,13 +4,13 @@ from datetime import timedelta
 
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
-from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from kettle.benches.controls import cycles, pressure
 from kettle.benches.controls.drawing import bars
 from kettle.benches.controls.registers import LIVE
 from kettle.knowledge.errors import FieldErrors, InputError
+from web import work_time
 from web.benches.controls.actions.watch_cycles import hear_cycles, tap
 from web.benches.controls.views.sums import Asked
 from web.links import controller, probes
@@ -68,7 +68,7 @@ def _told_by_devices(call):
         moments = [(since + timedelta(minutes=one.at_min), one.what, one.box_f, one.psig) for one in found]
         if moments or not unit.controller:
             return moments, _named("probes", unit.probes)
-    now, live = timezone.now(), controller.link(unit.controller).live()
+    now, live = work_time.now(), controller.link(unit.controller).live()
     one = cycles.shown_state(LIVE["state"].text(live["state"]), live["state_min"], 0.0, live["box_f"])
     moments = [(now + timedelta(minutes=one.at_min), one.what, one.box_f, one.psig)] if one else []
     return moments, _named("controller", unit.controller)

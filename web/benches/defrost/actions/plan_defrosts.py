@@ -2,10 +2,9 @@
 
 from datetime import timedelta
 
-from django.utils import timezone
-
 from kettle.knowledge.equipment import LIMITS
 from kettle.knowledge.errors import FieldErrors, InputError
+from web import work_time
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, on_call
@@ -20,7 +19,7 @@ CUT_OFF = timedelta(seconds=60)
 
 def has_room(user, shop_id):
     """Whether a plan of a person may be worked on now: one of each person, two of a shop, so that the pages keep their turn."""
-    since = timezone.now() - CUT_OFF
+    since = work_time.now() - CUT_OFF
     working = DefrostPlan.objects.filter(state="working", undone_at=None, touched_at__gte=since, call__shop=shop_id)
     return working.count() < MOST_OF_SHOP and not working.filter(by=user).exists()
 

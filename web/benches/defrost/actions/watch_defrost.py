@@ -3,11 +3,11 @@
 from datetime import timedelta
 
 from django.db import transaction
-from django.utils import timezone
 
 from kettle.knowledge import observations
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.measures import TRADE
+from web import work_time
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, on_call, require_open
@@ -59,7 +59,7 @@ def end_watch(user, watch, ended_by, coil_after, typed, now=None):
     FieldErrors names each value that is wrong, and nothing is stored.
     """
     _running(user, watch)
-    now = now or timezone.now()
+    now = now or work_time.now()
     ran = _minutes(watch, now)
     found = {"defrost_ran_min": f"{ran:g}", "defrost_ended_by": ended_by, "coil_after_defrost": coil_after}
     found |= {key: typed.get(key, "") for key in SEEN if not _stands(watch, key, typed.get(key, ""))}
@@ -103,7 +103,7 @@ def enter_watch(user, call, programs, typed, now=None):
 
     FieldErrors names each value that is wrong, and nothing is stored.
     """
-    now, errors, minutes = now or timezone.now(), {}, {}
+    now, errors, minutes = now or work_time.now(), {}, {}
     for mark, needed in (("clear", False), ("ended", True)):
         try:
             minutes[mark] = _typed_minutes(typed.get(f"{mark}_after", ""), MARKS[mark], needed)
@@ -140,10 +140,10 @@ def _typed_minutes(text, label, needed):
 def leave_watch(user, watch):
     """Give up watching a defrost; nothing is recorded of it."""
     _running(user, watch)
-    watch.undone_at, watch.undone_by = timezone.now(), user
+    watch.undone_at, watch.undone_by = work_time.now(), user
     watch.save(update_fields=["undone_at", "undone_by"])
     log.write(user, "leave_watch", watch.call, watch=watch.pk)
 
 
 def _minutes(watch, now):
-    return round(((now or timezone.now()) - watch.at).total_seconds() / 60.0, 1)
+    return round(((now or work_time.now()) - watch.at).total_seconds() / 60.0, 1)

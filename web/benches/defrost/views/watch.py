@@ -2,7 +2,6 @@
 
 from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
-from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from kettle.benches.defrost import timeline
@@ -12,6 +11,7 @@ from kettle.knowledge.bands import default_band
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.measures import format_number
+from web import work_time
 from web.benches.defrost import planning
 from web.benches.defrost.actions import watch_defrost as actions
 from web.logbook.refusals import refusals_said
@@ -62,7 +62,7 @@ def _context(request, call, standing, typed=None, errors=None):
         entry = entries[key]
         return {"key": key, "label": entry.label, "choices": list(entry.choices), "value": typed.get(key, ""), "error": errors.get(key)}
 
-    now = timezone.now()
+    now = work_time.now()
     return {
         "watch": running,
         "last": watch if watch and watch.is_over else None,

@@ -13,6 +13,7 @@ from kettle.knowledge import amps as expected
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import TRADE, format_number, ohms_text
+from web import work_time
 from web.benches.electrical.actions.keep_windings import FIELDS
 from web.logbook.actions.place import OUTPUT_TICKS, WHAT
 from web.logbook.calls.left_behind import left_before, still_there
@@ -80,7 +81,7 @@ def truth_context(circuit, readings, facts):
         "truth": table,
         "truth_says": truth.comes_to(circuit, rows, runs, facts.number("heater_amps")),
         "symbol": dict(observations.get("control_call").choices).get(facts.seen.get("control_call"), ""),
-        "timer_clock": timezone.localtime() if circuit.has("timer_motor") else None,
+        "timer_clock": timezone.localtime(work_time.now()) if circuit.has("timer_motor") else None,
         "truth_common": circuit.common,
     }
 

@@ -1,10 +1,9 @@
 """Start a melt, and end it: proved clear, or with ice left and a reason."""
 
-from django.utils import timezone
-
 from kettle.benches.ice import map as ice
 from kettle.benches.ice import melt as core
 from kettle.knowledge.errors import InputError
+from web import work_time
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
 from web.logbook.actions.reasons import LETTERS, is_said
@@ -44,7 +43,7 @@ def pause_melt(user, call):
     """Stop the clock of the melt under way; InputError where none runs."""
     melt = _under_way(call)
     if melt.paused_at is None:
-        melt.paused_at = timezone.now()
+        melt.paused_at = work_time.now()
         melt.save(update_fields=["paused_at"])
         log.write(user, "pause_melt", call)
     return melt
@@ -55,7 +54,7 @@ def resume_melt(user, call):
     """Let the clock of the melt run on; InputError where none is under way."""
     melt = _under_way(call)
     if melt.paused_at is not None:
-        melt.paused_min += (timezone.now() - melt.paused_at).total_seconds() / 60.0
+        melt.paused_min += (work_time.now() - melt.paused_at).total_seconds() / 60.0
         melt.paused_at = None
         melt.save(update_fields=["paused_at", "paused_min"])
         log.write(user, "resume_melt", call)
@@ -98,7 +97,7 @@ def end_melt(user, call, reason=""):
         raise InputError(f"Not all clear: {'; '.join(missing)}. To leave it so, give the reason in {LETTERS}")
     melt = call.melts.filter(undone_at=None, ended_at=None).last() or Melt(call=call, by=user, method="")
     melt.paused_at = None
-    melt.ended_at, melt.clear, melt.reason = timezone.now(), not missing, reason if missing else ""
+    melt.ended_at, melt.clear, melt.reason = work_time.now(), not missing, reason if missing else ""
     melt.save()
     log.write(user, "end_melt", call, clear=melt.clear, reason=melt.reason)
     return melt

@@ -2,12 +2,11 @@
 
 from datetime import timedelta
 
-from django.utils import timezone
-
 from kettle.benches.prove.proofs import KINDS
 from kettle.benches.prove.stock import STOCK
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.measures import whole
+from web import work_time
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, on_call, require_open
@@ -39,7 +38,7 @@ def watch_box(user, call, typed, **when):
         wrong["stock"] = f"Stock: choose one of {', '.join(STOCK.values())}"
     if wrong:
         raise FieldErrors(wrong)
-    call.box_watches.filter(undone_at=None).update(undone_at=timezone.now(), undone_by=user)
+    call.box_watches.filter(undone_at=None).update(undone_at=work_time.now(), undone_by=user)
     made = BoxWatch.objects.create(call=call, by=user, stock=stock, **values, **when)
     for name, _, key in FIELDS:
         record_reading(user, call, key, float(values[name]), **when)
@@ -57,7 +56,7 @@ def remind(user, call, minutes_text):
     watch = call.box_watches.filter(undone_at=None).last()
     if watch is None:
         raise InputError("Begin to watch the box first")
-    watch.remind_at, watch.reminded_at = timezone.now() + timedelta(minutes=minutes), None
+    watch.remind_at, watch.reminded_at = work_time.now() + timedelta(minutes=minutes), None
     watch.save(update_fields=["remind_at", "reminded_at"])
     log.write(user, "remind", call, minutes=minutes)
     return watch
@@ -68,7 +67,7 @@ def reminded(user, watch):
     """Take a reminder as heard."""
     require_same_shop(user, watch)
     if watch.reminded_at is None:
-        watch.reminded_at = timezone.now()
+        watch.reminded_at = work_time.now()
         watch.save(update_fields=["reminded_at"])
     return watch
 
@@ -80,7 +79,7 @@ def see_proof(user, call, code):
         raise InputError("That is no proof")
     standing = call.proofs_seen.filter(code=code, undone_at=None).last()
     if standing is not None:
-        standing.undone_at, standing.undone_by = timezone.now(), user
+        standing.undone_at, standing.undone_by = work_time.now(), user
         standing.save(update_fields=["undone_at", "undone_by"])
     else:
         standing = ProofSeen.objects.create(call=call, by=user, code=code)

@@ -11,6 +11,7 @@ from django.views.decorators.http import require_POST, require_safe
 from kettle.benches.prove.held import Case, record
 from kettle.knowledge import causes
 from kettle.knowledge.acts import ACTS
+from web import work_time
 from web.accounts.access import shop_of
 from web.accounts.models import Member
 from web.logbook.actions.outcomes import answer_outcome
@@ -25,7 +26,7 @@ MOST_ROWS = 12
 @require_safe
 def reminders(request):
     """The reminders that are due, as a strip on every page; what is new is told to the browser once."""
-    due = list(reminders_of(request.user, timezone.now()))
+    due = list(reminders_of(request.user, work_time.now()))
     answer = render(request, "prove/_reminders.html", {"reminders": due})
     if due:
         answer["HX-Trigger"] = json.dumps({"reminder": {"words": [f"{one.call.unit}: look at the box" for one in due]}})

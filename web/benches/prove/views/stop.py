@@ -9,6 +9,7 @@ from django.views.decorators.http import require_POST
 
 from kettle.benches.prove.stock import STOCK
 from kettle.knowledge.errors import FieldErrors, InputError
+from web import work_time
 from web.benches.prove.actions import watch_box
 from web.benches.prove.told import told_of
 from web.benches.trends.shown import chart_of, findings_of
@@ -86,7 +87,7 @@ def read_box(request, number):
 
 def _moment(call, text):
     """A time of this visit, as in 14:05; InputError for another."""
-    now = timezone.localtime()
+    now = timezone.localtime(work_time.now())
     try:
         told = datetime.strptime(text.strip().replace(".", ":"), "%H:%M")
     except ValueError:

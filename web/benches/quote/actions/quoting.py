@@ -3,12 +3,11 @@
 import re
 from dataclasses import asdict
 
-from django.utils import timezone
-
 from kettle.benches.quote.price import KINDS, parse_money, parse_quantity, quantity_words
 from kettle.benches.quote.propose import OPTIONS
 from kettle.benches.quote.van import price_of
 from kettle.knowledge.errors import FieldErrors, InputError
+from web import work_time
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
 from web.logbook.calls.quoted import quoted
@@ -156,7 +155,7 @@ def answer_quote(user, call, answers, name, signature, shown):
         lines[key].save(update_fields=["answer"])
     quote.terms, quote.answered_at, quote.answered_name, quote.signature = (
         asdict(now["terms"]),
-        timezone.now(),
+        work_time.now(),
         name,
         signature.strip(),
     )

@@ -1,9 +1,8 @@
 """Keep what was read after the first start of a new compressor, and how its suction line stands to its stub."""
 
-from django.utils import timezone
-
 from kettle.benches.refrigerant.compressor import FIRST_MIN, OIL, line_and_stub
 from kettle.knowledge.errors import FieldErrors, InputError
+from web import work_time
 from web.accounts.access import shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
@@ -33,7 +32,7 @@ def keep_first_start(user, call, typed):
         wrong["oil"] = f"Oil: choose one of {', '.join(OIL.values())}"
     if wrong:
         raise FieldErrors(wrong)
-    call.firststartreadings.filter(minute=int(minute), undone_at=None).update(undone_by=user, undone_at=timezone.now())
+    call.firststartreadings.filter(minute=int(minute), undone_at=None).update(undone_by=user, undone_at=work_time.now())
     made = FirstStartReading.objects.create(
         call=call, by=user, minute=int(minute), amps=values["start_amps"], suction_psig=values["start_suction"],
         discharge_psig=values["start_discharge"], oil=oil,

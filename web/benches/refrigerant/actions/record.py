@@ -11,6 +11,7 @@ from kettle.benches.refrigerant.nitrogen import stood
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.measures import format_number
+from web import work_time
 from web.accounts.access import shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
@@ -98,7 +99,7 @@ def give_up_leak(user, call, judgement, typed):
     if wrong:
         raise FieldErrors(wrong)
     act = do_act(user, call, judgement, "leak.given_up", note=f"{who}: {why}")
-    again = timezone.localdate() + timedelta(days=AGAIN_DAYS)
+    again = timezone.localdate(work_time.now()) + timedelta(days=AGAIN_DAYS)
     promise(user, call, f"The leak left open: {LEAK_OPEN.what.lower()}", again, LEAK_OPEN.why, LEAK_OPEN.code)
     return act
 

@@ -13,6 +13,7 @@ from kettle.benches.refrigerant.drawing import drawn
 from kettle.knowledge import refrigerants
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors
+from web import work_time
 from web.benches.refrigerant.actions.record import TEST
 from web.benches.refrigerant.views import machine, search
 from web.benches.refrigerant.views.machine import TUBE
@@ -146,7 +147,7 @@ def retrofit_label(request, number, name):
     call = call_of(request, number)
     if name not in refrigerants.catalogue():
         raise Http404
-    context = {"call": call, "other": refrigerants.get(name), "now": call.unit.refrigerant, "today": timezone.localdate()}
+    context = {"call": call, "other": refrigerants.get(name), "now": call.unit.refrigerant, "today": timezone.localdate(work_time.now())}
     return render(request, "refrigerant/label.html", context)
 
 

@@ -12,6 +12,7 @@ from kettle.benches.refrigerant import cylinders, ledger
 from kettle.knowledge import refrigerants
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import whole
+from web import work_time
 from web.accounts.access import shop_of, shown_to
 from web.logbook.actions.gas import BY_HAND, CSV_COLUMNS, counter_move, import_moves, keep_cylinder, keep_move
 from web.logbook.csv_lines import lines
@@ -46,7 +47,7 @@ def _page(request, typed=None, wrong=None, form=""):
         "cylinders": _cylinders(shop, shown),
         "leaking": [(unit, f"{rate.pct:.0f} %", rate.says) for unit, rate in over_limit(shop)],
         "kinds": [(code, ledger.KINDS[code].label) for code in BY_HAND if code != "added"],
-        "sites": shop.sites.all(), "year": timezone.localdate().year,
+        "sites": shop.sites.all(), "year": timezone.localdate(work_time.now()).year,
         "typed": typed, "wrong": wrong, "form": form,
         "cylinder_fields": [
             (name, label, shown.label(unit) if unit else "", typed.get(name, "") if form == "cylinder" else "",
@@ -143,7 +144,7 @@ def as_csv(request):
 def year(request, pk):
     """A site's year to print: what each unit took and gave."""
     site = get_object_or_404(Site.objects.for_user(request.user), pk=pk)
-    shown, of = shown_to(request.user), whole(request.GET.get("year", ""), 2000, 2100) or timezone.localdate().year
+    shown, of = shown_to(request.user), whole(request.GET.get("year", ""), 2000, 2100) or timezone.localdate(work_time.now()).year
     moves = list(
         GasMove.objects.filter(unit__site=site, day__year=of).select_related("unit", "call", "by", "cylinder").order_by("day", "pk")
     )

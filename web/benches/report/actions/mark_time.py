@@ -4,6 +4,7 @@ from django.utils import timezone
 
 from kettle.benches.report.times import FOLLOWS, MARKS
 from kettle.knowledge.errors import InputError
+from web import work_time
 from web.logbook.actions import log
 from web.logbook.actions.acting import on_call
 from web.logbook.models import TimeMark
@@ -17,8 +18,8 @@ def mark_time(user, call, what, **when):
     last = call.timemarks.filter(undone_at=None).last()
     if what not in FOLLOWS[last.what if last else ""]:
         raise InputError(f"{MARKS.get(what, 'That')} cannot follow {MARKS[last.what].lower() if last else 'nothing: arrive first'}")
-    at = when.get("at", timezone.now())
-    if at > timezone.now():
+    at = when.get("at", work_time.now())
+    if at > work_time.now():
         raise InputError("That moment is still to come")
     if last and at <= last.at:
         raise InputError(f"{MARKS[what]}: it must lie after {timezone.localtime(last.at):%H:%M}")

@@ -12,6 +12,7 @@ from kettle.benches.quote.van import proposed
 from kettle.benches.report.times import FOLLOWS, MARKS, SPENT, Day, spent
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import format_number
+from web import work_time
 from web.benches.report.actions.mark_time import mark_time
 from web.logbook.actions.undo_entry import undo_entry
 from web.logbook.calls.courses import acts_of
@@ -27,7 +28,7 @@ def spent_on(call):
     shop = call.shop
     day = None if shop.day_begins_min is None or shop.day_ends_min is None else Day(shop.day_begins_min, shop.day_ends_min)
     marks = [(timezone.localtime(one.at), one.what) for one in call.timemarks.filter(undone_at=None)]
-    return spent(marks, timezone.localtime(call.closed_at or timezone.now()), day)
+    return spent(marks, timezone.localtime(call.closed_at or work_time.now()), day)
 
 
 def times_context(request, standing):
@@ -55,7 +56,7 @@ def mark(request, number, what):
 
 
 def _moment(text):
-    now = timezone.localtime()
+    now = timezone.localtime(work_time.now())
     try:
         told = datetime.strptime(text.replace(".", ":"), "%H:%M")
     except ValueError:

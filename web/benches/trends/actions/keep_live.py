@@ -2,9 +2,8 @@
 
 from datetime import UTC, datetime
 
-from django.utils import timezone
-
 from kettle.trends.series import joined
+from web import work_time
 from web.accounts.access import require_same_shop
 from web.benches.trends.reading import judged
 from web.logbook.actions import log
@@ -33,7 +32,7 @@ def keep_live(user, call, source, trend):
 def _keep(user, call, source, found, trend, told):
     require_open(call)
     begins, ends = (datetime.fromtimestamp(float(trend.at_s[n]), UTC) for n in (0, -1))
-    now = {"begins": begins, "ends": ends, "rows": trend.count, "touched_at": timezone.now(), **told}
+    now = {"begins": begins, "ends": ends, "rows": trend.count, "touched_at": work_time.now(), **told}
     if found is None:
         found = TrendLog.objects.create(
             shop_id=call.shop_id, unit_id=call.unit_id, call=call, by=user, source=source, state="ready",

@@ -2,11 +2,10 @@
 
 from datetime import UTC, datetime
 
-from django.utils import timezone
-
 from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import whole
+from web import work_time
 from web.accounts.access import require_same_shop
 from web.logbook.actions.acting import action, require_open
 from web.logbook.actions.record_reading import record_reading
@@ -31,7 +30,7 @@ def take_findings(user, call, trend_log, places):
         if chosen is None:
             raise InputError("That log shows no such thing")
         one = trend_log.findings[chosen]
-        at = min(max(datetime.fromtimestamp(one["to"], UTC), call.opened_at), timezone.now())
+        at = min(max(datetime.fromtimestamp(one["to"], UTC), call.opened_at), work_time.now())
         for key, value in one.get("keys", {}).items():
             entry = observations.REGISTRY.get(key)
             if entry is None or not entry.exists_on(unit):

@@ -14,6 +14,7 @@ from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.trends import layout
 from kettle.trends.clock import CLOCKS
 from kettle.trends.roles import ROLES, UNITS
+from web import work_time
 from web.accounts.access import require_same_shop, shown_to
 from web.logbook.actions import log
 from web.logbook.actions.acting import action, outside, require_open
@@ -118,7 +119,7 @@ def match_columns(user, trend_log, typed):
     if wrong:
         raise FieldErrors(wrong)
     trend_log.match, trend_log.clock, trend_log.zone, trend_log.swapped = match, clock, zone, bool(typed.get("swapped"))
-    trend_log.state, trend_log.read_rows, trend_log.complaint, trend_log.touched_at = "reading", 0, "", timezone.now()
+    trend_log.state, trend_log.read_rows, trend_log.complaint, trend_log.touched_at = "reading", 0, "", work_time.now()
     trend_log.save()
     headers = signature(columns)
     TrendMatch.objects.update_or_create(
@@ -141,7 +142,7 @@ def take_log_back(user, trend_log):
     """Take a log back: it stays on record as taken back and is shown nowhere."""
     require_same_shop(user, trend_log)
     if trend_log.undone_at is None:
-        trend_log.undone_at, trend_log.undone_by = timezone.now(), user
+        trend_log.undone_at, trend_log.undone_by = work_time.now(), user
         if trend_log.state == "reading":
             trend_log.state = "stopped"
         name, trend_log.file = trend_log.file.name, ""

@@ -12,6 +12,7 @@ from kettle.benches.valve.learn import format_turns
 from kettle.knowledge import anatomy
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors
+from web import work_time
 from web.benches.probes.actions.take_probes import take_probes
 from web.benches.valve.series import drift_of, seen_of_valve, series_of
 from web.benches.valve.views.stem import stem_context
@@ -148,7 +149,7 @@ def take(request, number):
     standing = standing_of(request, call)
     probes = link(call.unit.probes)
     live = [one for one in (probes.latest() if probes else []) if one.key in (*NEEDED, "return_air_f")]
-    now = timezone.now()
+    now = work_time.now()
     with refusals_said(request):
         take_probes(
             request.user, call, standing.judgement, live, now, f"Superheat {timezone.localtime(now):%H:%M}",

@@ -12,7 +12,7 @@ from kettle.knowledge.observations import Value
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.yard.drawn import Draw
 from kettle.yard.follow import SURE, follow
-from kettle.yard.practice import ASKED, DID, PUT, STOPPED, Practice, Step, begin
+from kettle.yard.practice import ASKED, PUT, STOPPED, Practice, Step, begin, opens_stage
 
 # An act that puts a cause right in at least this share of cases is one for it.
 CURES_FROM: Final = 0.5
@@ -102,7 +102,7 @@ def _known(practice: Practice) -> tuple[float | None, str]:
     stages: list[dict[str, Value]] = [{key: value for key, value in practice.stages[0].items() if key == "complaint"}]
     done = 0
     for step in practice.steps:
-        if step.what == DID:
+        if opens_stage(step, practice.rig.unit):
             done += 1
             stages.append({key: value for key, value in stages[-1].items() if key in OWN_DOING})
         if step.what not in (ASKED, PUT) or step.value is None:

@@ -8,8 +8,10 @@ from typing import Any, Final
 from kettle.knowledge import acts, anatomy, causes, observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations import Value
+from kettle.knowledge.parameters import PARAMETERS
 from kettle.plant import faults
 from kettle.plant.observer.rig import OWN_DOING
+from kettle.plant.observer.settings import SETTINGS, setting
 from kettle.yard.debrief import debrief
 from kettle.yard.practice import STOPPED, Practice, Step
 
@@ -25,6 +27,9 @@ LINES: Final[dict[str, str]] = {
     "do PART.WHAT [AMOUNT]": "do something to a part, with oz or turns (acts: list them)",
     "wait MINUTES": "let it run on",
     "run": "turn the thermostat down until the circuit can be read",
+    "back": "turn the thermostat back to where it stood",
+    "set PARAMETER VALUE": "set a figure of the controls (settings: where they stand)",
+    "meter volts|ohms|amps POINT [POINT]": "put a meter on the circuit (points: list them)",
     "say CAUSE, KEY, VALUE": "what you think it is, what you ask next, and what you expect of it",
     "standing": "what is likely by what you asked, what is held, and the next check",
     "hint": "where to look; again, what it would tell; again, what to do",
@@ -57,6 +62,8 @@ class Spoken:
     def _lines(self) -> dict[str, Callable[[str], dict[str, Any]]]:
         return {
             "put": self._put, "do": self._do, "wait": self._wait, "run": lambda rest: self._step(self.practice.run()), "say": self._say,
+            "back": lambda rest: self._step(self.practice.back()), "set": self._set, "settings": self._settings, "meter": self._meter,
+            "points": self._points,
             "standing": self._standing, "hint": self._hint, "it": self._it, "help": lambda rest: _listed(LINES),
             "keys": self._keys, "acts": self._acts, "causes": self._causes,
         }  # fmt: skip
@@ -72,6 +79,26 @@ class Spoken:
 
     def _wait(self, rest: str) -> dict[str, Any]:
         return self._step(self.practice.wait(_number(rest, "wait")))
+
+    def _set(self, rest: str) -> dict[str, Any]:
+        code, _, value = rest.partition(" ")
+        return self._step(self.practice.set(code, _number(value, "value")))
+
+    def _settings(self, rest: str) -> dict[str, Any]:
+        rows = {}
+        for code, parameter in PARAMETERS.items():
+            value = setting(self.practice.rig, code) if code in SETTINGS else None
+            if value is not None:
+                rows[code] = f"{parameter.label} {value:.4g} {parameter.unit}".strip()
+        return _listed(rows)
+
+    def _meter(self, rest: str) -> dict[str, Any]:
+        what, one, other = (*rest.split(), "", "", "")[:3]
+        return self._step(self.practice.measure(what, one, other))
+
+    def _points(self, rest: str) -> dict[str, Any]:
+        circuit = self.practice.rig.wired.circuit
+        return _listed({point.key: point.label for point in circuit.points} | {part.key: f"round {part.label}" for part in circuit.parts})
 
     def _say(self, rest: str) -> dict[str, Any]:
         cause, key, value = ([part.strip() for part in rest.split(",")] + ["", "", ""])[:3]
@@ -136,8 +163,9 @@ class Spoken:
         told = {"what": step.what, "of": step.of, "value": step.value, "minutes": round(step.minutes, 1)}
         if step.what == STOPPED:
             return told | {"says": f"Stopped. {step.says}"}
-        shown = observations.get(step.of).show(step.value) if step.value is not None else step.says
-        label = observations.get(step.of).label if step.of in observations.REGISTRY else step.of
+        seen = step.of in observations.REGISTRY
+        shown = observations.get(step.of).show(step.value) if seen and step.value is not None else step.says
+        label = observations.get(step.of).label if seen else step.of
         return told | {"says": f"{label}: {shown} ({step.minutes:g} min)" if label else f"{step.minutes:.0f} min later"}
 
 

@@ -125,7 +125,7 @@ def _control_call(rig: Rig) -> str:
 
 
 def _cut(rig: Rig, side: float) -> float:
-    return float(rig.unit.set_f + side * rig.parts.differential_f / 2.0 - rig.parts.sensor_error_f)
+    return float(rig.dial_f + side * rig.parts.differential_f / 2.0 - rig.parts.sensor_error_f)
 
 
 def _defrost_ran(rig: Rig) -> float | None:

@@ -47,7 +47,10 @@ DAY_H: Final = 24.0
 
 @dataclass
 class Rig:
-    """A unit with faults (code -> severity), run to a moment; `own` is what the technician did to it himself."""
+    """A unit with faults (code -> severity), run to a moment; `own` is what the technician did to it himself.
+
+    `left` are figures of its parts that somebody set, `found` those that stay as they were found beside them.
+    """
 
     unit: Unit
     outside_f: float
@@ -56,6 +59,8 @@ class Rig:
     plant: Plant
     course: Course
     own: dict[str, Value] = field(default_factory=dict)
+    left: dict[str, float] = field(default_factory=dict)
+    found: dict[str, float] = field(default_factory=dict)
     added_lb: float = 0.0
     turns: float = 0.0
     starts: list[tuple[float, float]] = field(default_factory=list)
@@ -80,6 +85,11 @@ class Rig:
     def running(self) -> bool:
         """Whether the compressor runs."""
         return bool(self.state.running > 0)
+
+    @property
+    def dial_f(self) -> float:
+        """Where its thermostat is set, °F, also while it is turned down to be read."""
+        return self.left.get("set_f", self.unit.set_f)
 
     @property
     def contactor_in(self) -> bool:
@@ -198,7 +208,7 @@ class Rig:
         act.check(value)
         amount = value or 0.0
         if (part, did) == ("coil", "melted"):
-            self.state.frost_lb[:] = self.state.frost_ft3[:] = self.state.ice_lb[:] = self.state.wet_lb[:] = 0.0
+            self.melt_off(1.0)
         elif part == "charge" and did in ("added", "recovered"):
             self.added_lb += amount * LB_PER_OZ * (1.0 if did == "added" else -1.0)
         elif (part, did) == ("evap_fan", "delay_bridged"):
@@ -215,14 +225,23 @@ class Rig:
         self.wrong = {code: grade for code, grade in self.wrong.items() if code not in cured}
         self.rebuild()
 
+    def melt_off(self, share: float) -> None:
+        """Take a share of the ice off the coil, 0 to 1; what is left lies where it lay."""
+        for name in ("frost_lb", "frost_ft3", "ice_lb", "wet_lb"):
+            self.state[name][:] *= 1.0 - min(max(share, 0.0), 1.0)
+
     def rebuild(self) -> None:
         """Make the parts anew from what is still wrong and what was done."""
         self.__dict__.pop("wired", None)
         plant = sized(self.unit)
+        for part, value in self.left.items():
+            plant.parts[part] = value
         for code, grade in self.wrong.items():
             change = faults.get(code).change
             if change is not None:
                 change(plant, np.array([grade]))
+        for part, value in self.found.items():
+            plant.parts[part] = value
         plant.parts.charge_lb = np.maximum(plant.parts.charge_lb + self.added_lb, 0.05 * sized(self.unit).parts.charge_lb)
         plant.parts.stem_turns += self.turns
         if self.own.get("stat_turned_down") == "yes":

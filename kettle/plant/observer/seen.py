@@ -41,13 +41,14 @@ def feel(temperature_f: float) -> str:
     return "sweating" if temperature_f > FREEZING_F else "frosted"
 
 
-def _blocked(rig: Rig) -> list[float]:
+def blocked(rig: Rig) -> list[float]:
+    """Return how full of frost and ice each section of the coil is, 0 to 1, from the valve on."""
     room = rig.parts.gap_ft3 / SECTIONS
     return [float(rig.state.frost_ft3[k] + rig.state.ice_lb[k] / ICE_LB_FT3) / room for k in range(SECTIONS)]
 
 
 def _ice_form(rig: Rig) -> str:
-    most = max(_blocked(rig))
+    most = max(blocked(rig))
     if most < LIGHT:
         return "none"
     if most < HEAVY:
@@ -57,7 +58,7 @@ def _ice_form(rig: Rig) -> str:
 
 def _ice_places(rig: Rig) -> tuple[str, ...]:
     """By section along the refrigerant's path: all, the first alone, or some; ceiling and pan by what lies there."""
-    iced = [share >= HEAVY for share in _blocked(rig)]
+    iced = [share >= HEAVY for share in blocked(rig)]
     places = []
     if all(iced):
         places.append("coil_whole")
@@ -83,7 +84,7 @@ def _coil_after(rig: Rig) -> str | None:
 
 
 def _air_weak(rig: Rig) -> tuple[str, ...]:
-    shares = _blocked(rig)
+    shares = blocked(rig)
     ends = {"left": shares[0], "middle": (shares[1] + shares[2]) / 2, "right": shares[3]}
     weak = tuple(word for word, share in ends.items() if share >= HEAVY)
     if rig.parts.fan_flow * (1.0 if rig.state.fans > 0 else 0.0) < 0.6 and not rig.defrosting:

@@ -73,6 +73,7 @@ INSTALLED_APPS = [
     "web.benches.sets",
     "web.benches.electrical",
     "web.reports",
+    "web.yard",
     "web.running",
     "web.demo",
 ]
@@ -96,6 +97,7 @@ MIDDLEWARE = [
     "django_htmx.middleware.HtmxMiddleware",
     "web.logbook.once.TakenOnce",
     "axes.middleware.AxesMiddleware",
+    "web.yard.middleware.InTheYard",
 ]
 
 ROOT_URLCONF = "web.urls"
@@ -113,6 +115,7 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
                 "web.accounts.context.look",
+                "web.yard.context.practice",
             ],
         },
     },

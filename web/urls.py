@@ -13,6 +13,7 @@ urlpatterns = [
     path("", include("web.running.urls")),
     path("", include("web.logbook.urls")),
     path("", include("web.benches.urls")),
+    path("yard/", include("web.yard.urls")),
     path("kinds/<str:code>.svg", kind_picture, name="kind-picture"),
     path("units/picture/", plate_picture, name="plate-picture"),
     path("papers/<str:key>/", paper, name="paper"),

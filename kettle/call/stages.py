@@ -22,7 +22,7 @@ from kettle.judging.testimony import Testimony
 from kettle.knowledge import observations
 from kettle.knowledge.acts import LOOKED, OPENS, RUNNING
 from kettle.knowledge.causes.seen import SEEN
-from kettle.knowledge.observations import Value
+from kettle.knowledge.observations import Value, words_of
 
 AT_ONE_GO: Final = timedelta(minutes=10)
 # Sooner than this another word puts right a slip of the finger, and nothing was done between.
@@ -38,6 +38,12 @@ MOST_OF_IT: Final = 0.5
 TURNS: Final = {"turned_out": 1.0, "turned_in": -1.0}
 SAME_PLACE: Final = 0.02
 MOVES_THE_LINE: Final = ("valve", "bulb")
+# Ice on the coil, and how long a bare one takes at least until it is iced like that.
+ICE: Final = ("ice_form", "ice_places")
+ICED: Final = ("heavy_frost", "hard_ice", "snow")
+ICED_PLACES: Final = ("coil_whole", "coil_inlet_passes", "coil_part")
+MELTED: Final = "coil.melted"
+ICE_GROWS: Final = timedelta(hours=4)
 
 
 def _taken_back(done: list[Done]) -> set[int]:
@@ -119,13 +125,22 @@ class Staged:
                     if self._finds_it_gone(item, event, seen, len(steps)):
                         steps.append(Step(Did(*LOOKED, on=item.on), event, len(steps) + 1, event.at, (event,)))
                     # What was found on a setting that goes on with the one before is of the stage before both.
-                    stage = len(steps) - 1 if go_on else len(steps)
+                    stage = len(steps) - 1 if go_on else 0 if self._lay_there(item, event, steps) else len(steps)
                     seen.append(Sighting(item, event, stage))
                     latest[item.key, item.on] = item.value
                     seen += [Sighting(one, event, stage) for one in self._implied(item, latest)]
                 else:
                     spoken.append((item, 0 if item.as_found else len(steps)))
         return tuple(steps), tuple(seen), tuple(spoken)
+
+    def _lay_there(self, item: Observed, event: Event, steps: list[Step]) -> bool:
+        """Whether ice that is seen after an act lay there before it: nothing was melted since, and so much does not grow in hours."""
+        here = [step for step in steps if step.did.on in (None, item.on)]
+        if item.key not in ICE or not here or any(step.did.code == MELTED for step in here):
+            return False
+        iced = item.value in ICED if item.key == "ice_form" else bool(set(words_of(item.value)) & set(ICED_PLACES))
+        soon = event.at is not None and here[0].at is not None and event.at - here[0].at < ICE_GROWS
+        return iced and self.record.clocked and soon
 
     def _finds_it_gone(self, item: Observed, event: Event, seen: list[Sighting], stage: int) -> bool:
         """Whether a look finds gone what was seen to be there earlier in its stage, with no line for what was done between."""

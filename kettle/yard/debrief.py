@@ -11,7 +11,7 @@ from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.observations import Value
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.yard.drawn import Draw
-from kettle.yard.follow import SURE, follow
+from kettle.yard.follow import AT_A_GLANCE, FIRST, SURE, follow
 from kettle.yard.practice import ASKED, PUT, STOPPED, Practice, Step, begin, opens_stage
 
 # An act that puts a cause right in at least this share of cases is one for it.
@@ -29,7 +29,8 @@ LAST_DAY_H: Final = 24.0
 @dataclass(frozen=True)
 class Debrief:
     """What came of a practice call; minutes from its beginning. `known_at_min` is when what was asked sufficed, None where it never did;
-    `gave_away` what was asked last before; `shortest` the codes, minutes and number of things asked by holds and next checks alone."""
+    `gave_away` what was asked last before; `shortest` the codes, minutes and number of things asked by holds and next checks alone, `path`
+    its steps."""
 
     codes: tuple[str, ...]
     named: tuple[str, ...]
@@ -43,6 +44,7 @@ class Debrief:
     for_nothing: tuple[str, ...]
     gas_oz: float
     held: bool | None
+    path: tuple[Step, ...] = ()
 
     def _part_of_it(self, codes: tuple[str, ...]) -> bool:
         return bool(codes) and set(codes) < set(self.codes)
@@ -85,11 +87,13 @@ def debrief(practice: Practice) -> Debrief:
     gas = sum(step.value or 0.0 for step, act in zip(practice.done, did, strict=True)
               if act.part == "charge" and act.unit == "oz" and not set(act.removes) & set(one.codes))  # fmt: skip
     named = practice.named or ()
+    found, other = _shortest(one)
     return Debrief(
         one.codes, named, set(named) == set(one.codes), practice.minutes, known, gave_away,
-        sum(step.what in (ASKED, PUT) for step in practice.steps), _shortest(one),
+        sum(step.what in (ASKED, PUT) for step in practice.steps),
+        (found, other.minutes, sum(step.what in (ASKED, PUT) for step in other.steps)),
         tuple(step for step in practice.steps if step.what == STOPPED), tuple(act.label for act in idle), gas,
-        holds_for_a_week(practice) if did else None,
+        holds_for_a_week(practice) if did and not one.laid_open else None, tuple(other.steps),
     )  # fmt: skip
 
 
@@ -116,10 +120,15 @@ def _known(practice: Practice) -> tuple[float | None, str]:
     return None, ""
 
 
-def _shortest(one: Draw) -> tuple[tuple[str, ...], float, int]:
-    other = begin(one)
-    codes = follow(other)
-    return codes, other.minutes, sum(step.what in (ASKED, PUT) for step in other.steps)
+def _shortest(one: Draw) -> tuple[tuple[str, ...], Practice]:
+    """What holds and next checks alone come to, and the work that took: the quicker of two that find it, one with a glance first and one
+    that looks at all that costs nothing."""
+    ways = []
+    for looks in (AT_A_GLANCE, FIRST):
+        other = begin(one)
+        ways.append((follow(other, looks), other))
+    found = [way for way in ways if set(way[0]) == set(one.codes)]
+    return min(found, key=lambda way: way[1].minutes) if found else ways[-1]
 
 
 def holds_for_a_week(practice: Practice) -> bool:

@@ -1,13 +1,14 @@
 """A practice call drawn by a number: unit, weather, hidden faults, what somebody changed before, and the story it begins with."""
 
 import random
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import cache
 from itertools import combinations
 from typing import Final
 
 from kettle.judging.judge import judge
-from kettle.knowledge import causes
+from kettle.knowledge import acts, causes
 from kettle.knowledge.equipment import Unit, UnitSpec, check_choice, resolve
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import TRADE
@@ -46,7 +47,10 @@ AT_FIRST: Final = (
 @dataclass(frozen=True)
 class Draw:
     """What a number drew: the unit, the air outside (°F), faults (code, severity 0 to 1), what was done before (part, what, how much),
-    why they call (a word of `COMPLAINTS`), and the story in words."""
+    why they call (a word of `COMPLAINTS`), and the story in words.
+
+    Of a call that really was, `laid_open` has what was seen in each of its stages, and nothing else can be seen; `found` what it was.
+    """
 
     number: int
     spec: UnitSpec
@@ -56,6 +60,8 @@ class Draw:
     before: tuple[tuple[str, str, float], ...]
     symptom: str
     story: str
+    laid_open: tuple[Mapping[str, Value], ...] = ()
+    found: tuple[str, ...] = ()
 
     @property
     def unit(self) -> Unit:
@@ -71,7 +77,7 @@ class Draw:
     @property
     def codes(self) -> tuple[str, ...]:
         """The causes that are there."""
-        return tuple(code for code, _ in self.wrong)
+        return self.found or tuple(code for code, _ in self.wrong)
 
 
 def symptom_of(rig: Rig) -> str:
@@ -84,7 +90,10 @@ def standing_as_drawn(one: Draw) -> Rig:
     """Return the unit of a draw as it stands when somebody comes; each time the same."""
     rig = stand(one.unit, one.wrong, HOURS, one.outside_f, one.number)
     for part, did, amount in one.before:
-        rig.do(part, did, round(amount * float(rig.parts.charge_lb) * OZ_PER_LB, 1) if part == "charge" else amount)
+        # Of gas that was drawn the amount is a share of the charge; nobody writes less than an ounce.
+        share = part == "charge" and amount < 1.0
+        given = round(amount * float(rig.parts.charge_lb) * OZ_PER_LB, 1) if share else amount
+        rig.do(part, did, given if acts.get(part, did).unit else None)
         rig.wait(BEFORE_MIN)
     return rig
 

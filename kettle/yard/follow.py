@@ -12,14 +12,17 @@ SURE: Final = 0.9
 MOST_CHECKS: Final = 25
 # Where no check is left, what is less likely than not is not named.
 NAMED_FROM: Final = 0.5
+# What nobody leaves out, for the path that goes by information per minute alone.
+AT_A_GLANCE: Final = ("box_temp_f", "ice_form", "compressor", "evap_fans")
 FIRST: Final = ("since_when", "last_touched", *(key for key in AT_FIRST if key != "sight_glass"), "ice_places", "drain_pan", "control_call",
                 "door_traffic", "strip_curtain", "evap_coil", "controller_alarm")  # fmt: skip
 
 
-def follow(practice: Practice) -> tuple[str, ...]:
-    """Look, follow holds and next checks until an answer stands clear, name it and return it: the codes of the first answer."""
+def follow(practice: Practice, looks: tuple[str, ...] = FIRST) -> tuple[str, ...]:
+    """Look (`looks`: observations), follow holds and next checks until an answer stands clear, name it and return it: the codes of the
+    first answer."""
     unit = practice.rig.unit
-    first = [key for key in FIRST if observations.get(key).exists_on(unit)]
+    first = [key for key in looks if observations.get(key).exists_on(unit)]
     for key in first:
         practice.ask(key)
     tried, melted, waited = {step.of for step in practice.steps}, False, False

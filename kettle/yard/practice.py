@@ -118,6 +118,9 @@ class Practice:
 
     def looked(self, key: str) -> tuple[Value | None, str]:
         """Return what is seen now, and why nothing is; nothing is kept, and no time passes."""
+        if self.draw.laid_open:
+            stage = self.draw.laid_open[min(len(self.done), len(self.draw.laid_open) - 1)]
+            return (stage[key], "") if key in stage else (None, "It was not taken on that call")
         if key in self.draw.told:
             return self.draw.told[key], ""
         if self.rig.own.get("power_locked_out") == "yes" and key in NEEDS_POWER:

@@ -4,7 +4,7 @@ from kettle.call.advice import held
 from kettle.knowledge import acts, anatomy
 from kettle.knowledge.errors import InputError
 from web.accounts.access import shown_to
-from web.logbook.actions import log
+from web.logbook.actions import log, stopped
 from web.logbook.actions.acting import on_call
 from web.logbook.actions.gas import move_of_act
 from web.logbook.actions.override_hold import override_hold
@@ -39,7 +39,9 @@ def do_act(user, call, judgement, code, typed="", evaporator=None, note="", reas
     value = None if by_eye and not typed.strip() else _amount(act, typed, shown_to(user))
     in_force = held(judgement, act) if act.held_as not in taken_on(call) else []
     if in_force and not reason.strip():
-        raise Held(f"{act.label}: waits. {in_force[0].text}. To keep it all the same give the reason; it goes into the report")
+        words = f"{act.label}: waits. {in_force[0].text}. To keep it all the same give the reason; it goes into the report"
+        stopped.tell(call, words)
+        raise Held(words)
     if in_force:
         override_hold(user, call, judgement, act.held_as, reason)
     done = Act.objects.create(

@@ -9,7 +9,7 @@ from kettle.knowledge import observations
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.observations.make import LIVE
 from web.accounts.access import require_live_work, shown_to
-from web.logbook.actions import log
+from web.logbook.actions import log, stopped
 from web.logbook.actions.acting import on_call
 from web.logbook.calls.holds import taken_on
 from web.logbook.calls.judging import judge_call
@@ -62,7 +62,9 @@ def _refuse_if_held(call, entry, judgement, evaporator):
     judgement = judgement or judge_call(call, coil=evaporator or 1)
     in_force = blocking(list(judgement.holds), action_held)
     if in_force:
-        raise InputError(f"{entry.label}: waits. {in_force[0].text}. To take it on all the same give a reason on Judge")
+        words = f"{entry.label}: waits. {in_force[0].text}. To take it on all the same give a reason on Judge"
+        stopped.tell(call, words)
+        raise InputError(words)
 
 
 def _record_implied(reading, entry):

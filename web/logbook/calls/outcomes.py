@@ -34,5 +34,6 @@ def before(call):
 
 def reminders_of(user, until):
     """Boxes that a person wants to be reminded of by a moment, on calls that are open."""
-    found = BoxWatch.objects.filter(by=user, undone_at=None, reminded_at=None, remind_at__lte=until, call__closed_at=None)
+    mine = BoxWatch.objects.filter(by=user, call__shop=user.member.shop_id, call__closed_at=None)
+    found = mine.filter(undone_at=None, reminded_at=None, remind_at__lte=until)
     return found.select_related("call__unit__site").order_by("remind_at")

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from kettle.judging import stopped
 from kettle.knowledge import acts, anatomy, looks
+from kettle.yard.how import of_part
 from web.logbook.calls.courses import acts_of
 from web.round.picture import parts_behind
 
@@ -30,6 +31,11 @@ class Sheet:
     def cautions(self):
         """The cautions of everything that can be done to it, each once."""
         return tuple(dict.fromkeys(text for act in self.acts for text in act.caution))
+
+    @property
+    def how(self):
+        """The page that shows how it works, where there is one."""
+        return of_part(self.part.code)
 
     @property
     def known(self):

@@ -55,6 +55,7 @@ class Standing:
     shown: ShownUnits = TRADE
     coil: int = 1
     by_feel: bool = False
+    covered: bool = False
 
     @cached_property
     def told(self):
@@ -85,6 +86,8 @@ class Standing:
     @property
     def left(self):
         """What is left after what was done, with its percentage and what is still to be proved; empty where nothing was done."""
+        if self.covered:
+            return []
         return [(one, format_percent(one.probability)) for one in self.course.left[:LEFT_SHOWN]] if self.course.done else []
 
     @property
@@ -101,7 +104,9 @@ class Standing:
     @property
     def to_prove(self):
         """What has still to be seen before what was put right is proved, each once."""
-        return list(dict.fromkeys(text for one in self.course.left for text in one.to_prove)) if self.course.done else []
+        if self.covered or not self.course.done:
+            return []
+        return list(dict.fromkeys(text for one in self.course.left for text in one.to_prove))
 
     @property
     def done_words(self):
@@ -267,7 +272,9 @@ class Standing:
 
     @cached_property
     def suspects(self):
-        """The ranking with its percentages in words."""
+        """The ranking with its percentages in words; nothing while it is covered."""
+        if self.covered:
+            return []
         return [(suspect, format_percent(suspect.probability)) for suspect in self.judgement.ranking]
 
     @property
@@ -277,6 +284,8 @@ class Standing:
     @property
     def headline(self):
         """The standing in one line, for the phone's sheet: what the Board says of it."""
+        if self.covered:
+            return "Say first what you think"
         if self.to_resolve:
             return "A reading to resolve"
         words, probability = headline_of(self.course)
@@ -303,7 +312,7 @@ class Standing:
     @cached_property
     def due(self):
         """What is to be put right now, seen or settled: causes; none where there is more to ask, or readings contradict each other."""
-        return () if self.to_resolve else cures.due(self.told.call.judged, self.coil)
+        return () if self.to_resolve or self.covered else cures.due(self.told.call.judged, self.coil)
 
     @cached_property
     def stuck_steps(self):
@@ -337,7 +346,7 @@ class Standing:
 
     @cached_property
     def next_check(self):
-        checks = self.told.next_checks(self.coil)
+        checks = () if self.covered else self.told.next_checks(self.coil)
         return checks[0] if checks else None
 
     def next_tag(self, stop):

@@ -38,7 +38,8 @@ def judge_context(request, standing):
             for suspect, percent in standing.suspects[:SUSPECTS_TOLD]
         ],
         "checks": [
-            (check, _stop_with(standing, check.key), _tag(standing, check.key)) for check in in_order(judgement.next_checks, schools)
+            (check, _stop_with(standing, check.key), _tag(standing, check.key))
+            for check in in_order(() if standing.covered else judgement.next_checks, schools)
         ],
         "held": _held(standing),
         "why_codes": [(cause.code, cause.label) for cause in causes.CATALOGUE.values() if cause.possible_on(standing.unit)],

@@ -31,7 +31,9 @@ def standing_of(request, call, wrong=None):
     member = request.user.member
     asked = request.POST.get("coil") or request.GET.get("coil") or ""
     coil = whole(asked, 1, call.unit.resolved().evaporators) or 1
-    return Standing(call, wrong or {}, member.shown, coil, member.by_feel)
+    # On a practice call it may be covered until one's own answer was given.
+    practice = getattr(request, "practice", None)
+    return Standing(call, wrong or {}, member.shown, coil, member.by_feel, covered=practice is not None and practice.covers)
 
 
 def frame(request, call, stop, standing):

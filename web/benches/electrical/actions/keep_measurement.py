@@ -7,7 +7,7 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import TRADE
 from kettle.knowledge.observations.model import OPEN_LOOP
 from web.accounts.access import require_live_work
-from web.logbook.actions import log
+from web.logbook.actions import log, stopped
 from web.logbook.actions.acting import on_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.calls.holds import taken_on
@@ -34,10 +34,12 @@ def keep_measurement(user, call, judgement, circuit, what, one, other, typed, st
     against = "resistance_test" in taken_on(call)
     reading = checked(circuit, Reading(what, one, other if what != "amps" else "", value, state, lifted), live_ohms=against)
     if what == "ohms" and not against and not judgement.facts.is_("power_locked_out", "yes"):
-        raise InputError(
+        words = (
             "Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, then measure. "
             "To take it on all the same give a reason on Judge"
         )
+        stopped.tell(call, words)
+        raise InputError(words)
     key = finds.observed_in(circuit, one, other, state) if what == "volts" else ""
     if key:
         return record_reading(user, call, key, typed, evaporator=evaporator, **when)

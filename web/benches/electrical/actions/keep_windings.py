@@ -4,6 +4,7 @@ from kettle.electrical import windings
 from kettle.knowledge import observations
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.measures import TRADE
+from web.logbook.actions import stopped
 from web.logbook.actions.acting import on_call
 from web.logbook.actions.record_reading import record_reading
 from web.logbook.calls.holds import taken_on
@@ -25,9 +26,9 @@ def _ohms(typed, key):
 def keep_windings(user, call, judgement, typed):
     """Store three readings between pins and one to the shell; return what they say. FieldErrors names what is wrong by field."""
     if not judgement.facts.is_("power_locked_out", "yes") and "resistance_test" not in taken_on(call):
-        raise FieldErrors(
-            {"pins_12": "Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, or give a reason on Judge"}
-        )
+        words = "Ohms wait for the lock-out: lock out, prove dead at the terminals and say so, or give a reason on Judge"
+        stopped.tell(call, words)
+        raise FieldErrors({"pins_12": words})
     ohms, wrong = {}, {}
     for field, label in FIELDS.items():
         try:

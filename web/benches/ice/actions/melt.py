@@ -4,7 +4,7 @@ from kettle.benches.ice import map as ice
 from kettle.benches.ice import melt as core
 from kettle.knowledge.errors import InputError
 from web import work_time
-from web.logbook.actions import log
+from web.logbook.actions import log, stopped
 from web.logbook.actions.acting import on_call
 from web.logbook.actions.reasons import LETTERS, is_said
 from web.logbook.models import Melt, Override
@@ -21,7 +21,9 @@ def start_melt(user, call, facts, plan, way_out=""):
     """
     missing = core.must_come_first(facts, plan.method)
     if missing:
-        raise InputError(f"Melting waits for: {'; '.join(missing)}")
+        words = f"Melting waits for: {'; '.join(missing)}"
+        stopped.tell(call, words)
+        raise InputError(words)
     if plan.refusals:
         raise InputError(f"{plan.method.label}: {'; '.join(plan.refusals)}")
     running = call.melts.filter(ended_at=None, undone_at=None).first()

@@ -30,7 +30,7 @@ def take_lines(user, call, options):
     """Add the lines of some options (`Proposed` of the core) that the quote does not hold yet, priced as one's van has them; returns how
     many."""
     quote = _quote(user, call)
-    carried = [one.as_carried() for one in user.van_parts.all()]
+    carried = [one.as_carried() for one in user.van_parts.filter(shop=user.member.shop_id)]
     have, made = {(line.option, line.what) for line in quote.lines.all()}, 0
     for one in options:
         for line in one.lines:

@@ -89,7 +89,7 @@ def use_part(user, call, what, quantity="1"):
         wrong["part"] = f"{call} holds {MOST_USED} parts, which is all it can"
     if wrong:
         raise FieldErrors(wrong)
-    own = next((one for one in user.van_parts.all() if one.what.casefold() == what.casefold()), None)
+    own = next((one for one in user.van_parts.filter(shop=call.shop_id) if one.what.casefold() == what.casefold()), None)
     had = min(own.carried, many) if own is not None else None
     if own is not None:
         own.carried -= had

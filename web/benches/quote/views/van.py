@@ -64,7 +64,7 @@ def used_context(request, standing):
     """Parts used on a call, those that what was done takes, and those in one's van."""
     call = standing.call
     used = list(call.partuseds.filter(undone_at=None))
-    mine = [one.as_carried() for one in request.user.van_parts.all()]
+    mine = [one.as_carried() for one in request.user.van_parts.filter(shop=request.user.member.shop_id)]
     spares = [part for step in acts_of(call) for part in step.act.spares]
     found = []
     for what in van.proposed(spares, [one.what for one in used]):

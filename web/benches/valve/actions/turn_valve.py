@@ -3,7 +3,7 @@
 from kettle.benches.valve import adjust
 from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import TRADE
-from web.logbook.actions import log
+from web.logbook.actions import log, stopped
 from web.logbook.actions.acting import on_call
 from web.logbook.actions.reasons import LONGEST, is_said
 from web.logbook.models import ValveTurn
@@ -38,6 +38,7 @@ def turn_valve(user, call, judgement, direction, turns_typed, goal="", reason=""
     objections = [*([f"{valve.text}."] if valve is not None and valve.no_answer else []), *advice.objections]
     reason = reason.strip()
     if objections and not is_said(reason):
+        stopped.tell(call, " ".join(objections))
         raise ReasonNeeded(objections)
     if len(reason) > LONGEST:
         raise InputError(f"Reason: {len(reason)} letters are more than {LONGEST}")

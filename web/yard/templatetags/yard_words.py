@@ -1,0 +1,19 @@
+"""Spans of time as the yard says them."""
+
+from django import template
+
+register = template.Library()
+# From so many minutes on hours are said, and from so many hours days.
+HOURS_FROM_MIN, DAYS_FROM_H = 100.0, 48.0
+
+
+@register.filter
+def span(minutes):
+    """Minutes in words: minutes, hours and minutes, or days."""
+    minutes = float(minutes or 0.0)
+    if minutes < HOURS_FROM_MIN:
+        return f"{minutes:.1f}".removesuffix(".0") + " min"
+    hours, rest = divmod(round(minutes), 60)
+    if hours >= DAYS_FROM_H:
+        return f"{hours / 24:.1f}".removesuffix(".0") + " days"
+    return f"{hours} h {rest} min" if rest else f"{hours} h"

@@ -16,8 +16,8 @@ from kettle.plant.simulate import PRESETS
 class How:
     """One page: what is to be seen, in sentences, and the run it is seen in.
 
-    `kind`, `wrong` (code, severity), `outside_f` and `before_h` are the unit and how long it ran already, `span_min` what is shown in so
-    many `frames`; `seen` are the figures drawn under it. It is reached from `parts` of a unit and from `parameters` of its controls.
+    `kind`, `wrong` (code, severity), `outside_f` and `before_h` are the unit and how long it ran already, `comes_min` when what is wrong
+    comes on (0: it was there), `span_min` what is shown in so many `frames`; `seen` are the figures drawn under it. It is reached from `parts` of a unit and from `parameters` of its controls.
     """
 
     code: str
@@ -27,6 +27,7 @@ class How:
     wrong: tuple[tuple[str, float], ...] = ()
     outside_f: float = 85.0
     before_h: float = 54.0
+    comes_min: float = 0.0
     span_min: float = 60.0
     frames: int = 120
     seen: tuple[str, ...] = ("air_f", "coil_f", "sst_f", "superheat_f")
@@ -66,7 +67,7 @@ HOW: Final[dict[str, How]] = {one.code: one for one in (
         "A coil fan that stands gives the coil no heat: suction falls, superheat falls, and the valve closes what it can.",
         "The whole coil ices from its surface on, and the box warms while everything reads cold.",
         "Volts at the fan tell which it is: the motor, its lead, or a delay that waits for a cold coil."),
-        "walk_in_cooler", (("evap_fan_failed", 1.0),), before_h=1.0, span_min=10 * 60.0, seen=("air_f", "coil_f", "sst_f", "frost_lb"),
+        "walk_in_cooler", (("evap_fan_failed", 1.0),), before_h=54.0, comes_min=60.0, span_min=10 * 60.0, seen=("air_f", "coil_f", "sst_f", "frost_lb"),
         parts=("evap_fan",)),
     How("defrost", "A defrost from its first minute to the last drop", (
         "The clock starts it: compressor off, heaters on. First the ice warms, then it melts at 32 °F while the coil hardly warms.",
@@ -85,13 +86,13 @@ HOW: Final[dict[str, How]] = {one.code: one for one in (
         "A valve that is stuck open feeds more than the coil can boil: superheat goes to nothing, the line sweats back to the compressor.",
         "Suction stands high, amps too; the box may be cold enough, and the compressor dies of it.",
         "The hand on its shell knows: it is cold where it should be warm."),
-        "walk_in_cooler", (("txv_overfeeding", 1.0),), before_h=1.0, span_min=120.0, seen=("superheat_f", "sst_f", "amps", "air_f"),
+        "walk_in_cooler", (("txv_overfeeding", 1.0),), before_h=54.5, comes_min=30.0, span_min=120.0, seen=("superheat_f", "sst_f", "amps", "air_f"),
         parts=("air",)),
     How("head", "A dirty condenser: head climbs, everything else follows", (
         "Heat leaves through fins and their air. With both clogged SCT climbs above the air it stands in, and so do amps and discharge.",
         "The compressor moves less gas the higher its ratio: suction rises, the box warms on the hottest day first.",
         "Clean it before anything else is judged by the high side."),
-        "walk_in_cooler", (("condenser_dirty", 0.7),), 95.0, before_h=1.0, span_min=180.0, seen=("sct_f", "discharge_psig", "amps", "air_f"),
+        "walk_in_cooler", (("condenser_dirty", 0.7),), 95.0, before_h=54.0, comes_min=60.0, span_min=180.0, seen=("sct_f", "discharge_psig", "amps", "air_f"),
         parts=("condenser", "condenser_fan", "head_control", "water_valve", "receiver"), parameters=("hp_cut_out", "fan_cycling_cut_in")),
     How("tube", "A capillary tube: nothing moves but the pressures", (
         "A tube has no spring and no bulb: what goes through depends on the head before it and on whether liquid or bubbles arrive.",
@@ -102,7 +103,7 @@ HOW: Final[dict[str, How]] = {one.code: one for one in (
         "Where a drier clogs, the pressure behind it is lost before the valve: liquid flashes there, and the line is colder after than before.",
         "Before it liquid stands up: subcooling is high, head may be ordinary. Behind it the coil starves as if gas were missing.",
         "Gas put in fills the receiver and changes nothing: measure the drop first."),
-        "walk_in_cooler", (("liquid_restriction", 0.5),), before_h=1.0, span_min=120.0,
+        "walk_in_cooler", (("liquid_restriction", 0.75),), before_h=54.0, comes_min=40.0, span_min=120.0,
         seen=("subcooling_f", "superheat_f", "sst_f", "air_f"), parts=("drier",)),
 )}
 # fmt: on
@@ -142,10 +143,13 @@ def of_parameter(code: str) -> str:
 def moving(code: str) -> tuple[Frame, ...]:
     """Return the frames of a page, the model run on between them; the same each time."""
     how = get(code)
-    rig = stand(resolve(PRESETS[how.kind]), how.wrong, how.before_h, how.outside_f)
+    rig = stand(resolve(PRESETS[how.kind]), () if how.comes_min else how.wrong, how.before_h, how.outside_f)
     frames = [_frame(rig, how, 0.0)]
     step_min = how.span_min / how.frames
     for place in range(1, how.frames + 1):
+        if how.comes_min and place * step_min >= how.comes_min and not rig.wrong:
+            rig.wrong = dict(how.wrong)
+            rig.rebuild()
         rig.wait(step_min)
         frames.append(_frame(rig, how, place * step_min))
     return tuple(frames)

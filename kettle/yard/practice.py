@@ -267,15 +267,8 @@ class Practice:
     def _coil_place(self) -> str:
         return "open" if self.rig.unit.walk_in else "in_cabinet"
 
-    def worsen(self, code: str, severity: float = 1.0) -> Step:
-        """Put another fault in, as it may come on while somebody works; InputError for one that cannot be on this unit."""
-        self._still_open()
-        if not faults.possible(faults.get(code).code, self.rig.unit):
-            raise InputError(f"{code} cannot be on a {self.rig.unit.build}")
-        self._worsen(code, severity)
-        return self._kept(WORSE, code, severity, 0.0)
-
     def _worsen(self, code: str, severity: float) -> None:
+        """Put another fault in, as it may come on while somebody works."""
         self.draw = replace(self.draw, wrong=(*(one for one in self.draw.wrong if one[0] != code), (code, severity)))
         self.rig.wrong = {**self.rig.wrong, code: severity}
         at_start = faults.get(code).at_start

@@ -16,6 +16,7 @@ from kettle.yard.shown import program
 
 # From so many ohms on a meter shows that there is no way.
 OPEN_OHM = OPEN_SHOWN_OHM / 10.0
+FOUR_PLACES = 1e4
 PIN_FIELDS = ("pins_12", "pins_23", "pins_31")
 
 
@@ -55,7 +56,7 @@ def fill_measurement(work, sent):
     """What the meter shows at the points its leads are on."""
     what, one, other = (sent.get(name, "") for name in ("what", "one", "other"))
     shows = work.core.metered(what, one, other, sent.get("lifted") == "yes")
-    sent["value"] = "OL" if what == "ohms" and shows >= OPEN_OHM else f"{shows:.4g}"
+    sent["value"] = "OL" if what == "ohms" and shows >= OPEN_OHM else _plain(shows)
     sent["state"] = work.rig.circuit_state
 
 
@@ -64,9 +65,14 @@ def fill_windings(work, sent):
     wired = work.rig.wired
     for field, pins in zip(PIN_FIELDS, ("cs", "sr", "cr"), strict=True):
         ohms = wired.winding_ohm(pins)
-        sent[field] = "open" if ohms >= OPEN_OHM else f"{ohms:.4g}"
+        sent[field] = "open" if ohms >= OPEN_OHM else _plain(ohms)
     ground = wired.winding_ohm("g")
-    sent["pins_shell"] = f"{ground:.4g}"
+    sent["pins_shell"] = _plain(ground)
+
+
+def _plain(figure):
+    """A figure of a meter as it is typed: four places, and never a power of ten."""
+    return f"{figure:.4g}" if figure < FOUR_PLACES else f"{figure:.0f}"
 
 
 def fill_program(work, sent, side):
@@ -82,8 +88,7 @@ def fill_program(work, sent, side):
 def fill_switch(work, sent):
     """Where the scale of the low-pressure switch stands as found."""
     for field, code in (("found_in", "lp_cut_in"), ("found_out", "lp_cut_out")):
-        value = setting(work.rig, code)
-        sent[field] = "" if value is None else work.shown.edit(value, "psig")
+        sent[field] = read_off(work, code)
 
 
 def fill_box(work, sent):
@@ -117,9 +122,14 @@ def path_heard(work, number, place, heard):
 def fill_setting(work, sent):
     """Where a setting stands as found."""
     code = sent.get("parameter", "")
-    value = setting(work.rig, code) if code in SETTINGS and code in PARAMETERS else None
-    if value is not None:
-        sent["as_found"] = work.shown.edit(value, PARAMETERS[code].unit)
+    if code in SETTINGS and code in PARAMETERS and (told := read_off(work, code)):
+        sent["as_found"] = told
+
+
+def read_off(work, code):
+    """Where a setting stands on its scale, as it would be typed: no further than the scale goes; empty where there is none."""
+    value, parameter = setting(work.rig, code), PARAMETERS[code]
+    return "" if value is None else work.shown.edit(min(max(value, parameter.low), parameter.high), parameter.unit)
 
 
 FILLS = {

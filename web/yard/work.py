@@ -84,6 +84,11 @@ class Work:
         return last is None or last.what != SAID
 
     own = OWN_DOING
+    # What pages below the yard show of it, by what it is of: they know no name of its files.
+    shows = {
+        "bar": "yard/_bar.html", "live": "yard/_live.html", "field": "yard/_take.html", "face": "yard/_face.html",
+        "covered": "yard/_covered.html", "style": "yard/yard.css",
+    }  # fmt: skip
 
     @property
     def hands_on(self):

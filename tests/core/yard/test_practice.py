@@ -12,7 +12,7 @@ from kettle.plant.simulate import PRESETS
 from kettle.yard.debrief import debrief, holds_for_a_week
 from kettle.yard.drawn import Draw
 from kettle.yard.follow import follow
-from kettle.yard.practice import ASKED, BEFORE_MELT_MIN, DID, FACE_FT2, PUT_MIN, STOPPED, WITH_PARTS_MIN, WITHOUT_PARTS_MIN, begin
+from kettle.yard.practice import ASKED, BEFORE_MELT_MIN, DID, FACE_FT2, PUT_MIN, STOPPED, WITH_PARTS_MIN, WITHOUT_PARTS_MIN, Step, begin
 
 
 def drawn(kind, *codes, outside_f=85.0, severity=1.0, number=1):
@@ -219,3 +219,105 @@ def test_gas_is_for_nothing_only_where_it_is_not_what_was_short():
     for practice in (short, other):
         assert practice.do("charge", "added", 6.0).what == DID
     assert (debrief(short).gas_oz, debrief(other).gas_oz) == (0.0, 6.0)
+
+
+def test_what_was_done_is_done_over_as_it_was():
+    one = drawn("walk_in_freezer", "defrost_too_little", "evap_fan_failed")
+    practice = begin(one)
+    practice.ask("box_temp_f")
+    practice.ask("evap_fans")
+    practice.put("power_locked_out", "yes")
+    practice.do("evap_fan", "replaced")
+    practice.measure("ohms", "T1", "T2")
+    practice.melt("warm_water")
+    practice.wait(20.0)
+    practice.end_melt()
+    practice.put("power_locked_out", "no")
+    practice.set("fail_safe", 30.0)
+    practice.run()
+    practice.back()
+    again = begin(one)
+    for step in practice.steps:
+        again.again(step)
+    assert again.stages == practice.stages and again.done == practice.done and again.rig.wrong == practice.rig.wrong
+    assert float(again.rig.state.hours) == pytest.approx(float(practice.rig.state.hours))
+    assert again.rig.state.frost_lb == pytest.approx(practice.rig.state.frost_lb) and again.minutes == practice.minutes
+
+
+def test_of_what_was_taken_back_the_minutes_alone_passed():
+    one = drawn("walk_in_cooler", "undercharge")
+    practice = begin(one)
+    step = practice.do("drier", "replaced") if practice.put("power_locked_out", "yes") else None
+    again = begin(one)
+    again.again(practice.steps[0])
+    again.again(step, undone=True)
+    assert (
+        again.done == []
+        and again.minutes == practice.minutes
+        and float(again.rig.state.hours) == pytest.approx(float(practice.rig.state.hours))
+    )
+
+
+@pytest.mark.parametrize(("minutes", "left"), [(0.5, 0.5), (1.2, 0.0)])
+def test_a_melt_goes_on_with_the_minutes_that_pass(minutes, left):
+    practice = begin(drawn("walk_in_freezer", "defrost_never_starts"))
+    practice.put("power_locked_out", "yes")
+    practice.melt("hose")
+    needs, ice = practice.melts_in_min("hose"), practice.ice_lb
+    practice.wait(minutes * needs)
+    assert practice.ice_lb == pytest.approx(left * ice, abs=0.12 * ice) and practice.done == []
+    practice.end_melt()
+    assert [(one.part, one.did) for one in practice.done] == [("coil", "melted")] and practice.melting == ""
+    rested = begin(drawn("walk_in_freezer", "defrost_never_starts"))
+    rested.put("power_locked_out", "yes")
+    rested.melt("hose")
+    rested.rest()
+    before = rested.ice_lb
+    rested.wait(30.0)
+    assert rested.ice_lb == pytest.approx(before, rel=0.05)
+
+
+def test_a_setting_is_set_within_its_range_and_counts_as_its_act():
+    practice = begin(drawn("walk_in_cooler", "lp_control_misset"))
+    step = practice.set("lp_cut_in", 40.0)
+    assert (step.what, step.of, step.value) == ("set", "lp_cut_in", 40.0) and practice.done[-1].part == "pressure_control"
+    assert "lp_control_misset" not in practice.rig.wrong
+    for code, value, says in (
+        ("lp_cut_in", 251.0, "-14.7 to 250 psig"),
+        ("tea", 1.0, "not one of the list"),
+        ("lp_cut_in", -15.0, "-14.7"),
+    ):
+        with pytest.raises(InputError, match=says):
+            practice.set(code, value)
+
+
+def test_a_meter_shows_the_circuit_as_it_is_with_what_is_wrong_in_it():
+    practice = begin(drawn("walk_in_cooler", "contactor_pole_open"))
+    assert practice.metered("volts", "L1", "T1") > 100.0 > 5.0 > practice.metered("volts", "L2", "T2")
+    sound = begin(drawn("walk_in_cooler", "condenser_dirty"))
+    sound.run()
+    assert sound.metered("amps", "lead_1", "") == pytest.approx(float(sound.rig.flows.amps), rel=0.05)
+    with pytest.raises(InputError, match="locked out"):
+        practice.measure("ohms", "T1", "T2")
+    practice.put("power_locked_out", "yes")
+    step = practice.measure("ohms", "T1", "T2")
+    assert step.what == "metered" and 0.1 < step.value < 50.0 and step.minutes == 2.0
+    assert practice.metered("volts", "L1", "L2") < 3.0
+
+
+def test_the_thermostat_is_turned_down_and_back():
+    practice = begin(drawn("walk_in_cooler", "condenser_dirty"))
+    set_f = float(practice.rig.parts.set_f)
+    practice.run()
+    assert float(practice.rig.parts.set_f) == pytest.approx(set_f - 15.0)
+    step = practice.back()
+    assert float(practice.rig.parts.set_f) == pytest.approx(set_f) and step.minutes == 1.0
+
+
+def test_who_watches_puts_another_fault_in_and_it_is_part_of_what_it_was():
+    practice = begin(drawn("walk_in_cooler", "undercharge"))
+    practice.again(Step("worse", "condenser_dirty", 0.8, 0.0, 0.0))
+    assert practice.draw.codes == ("undercharge", "condenser_dirty") and practice.ask("condenser_coil").value == "blocked"
+    assert practice.rig.wrong["condenser_dirty"] == 0.8
+    practice.again(Step("worse", "residual_ice", 1.0, 0.0, 0.0))
+    assert practice.ice_lb > 1.0, "what is there from the start is there now"

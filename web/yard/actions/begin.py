@@ -17,7 +17,7 @@ from web.yard.models import Joined, Practice
 from web.yard.rigs import stored
 
 LARGEST_NUMBER = 999_999
-MOST = 400
+MOST = 5000
 # What of a spec a unit of the logbook has under the same name.
 PLATE = ("kind", "refrigerant", "metering", "condensing", "head_control", "defrost", "box_control", "receiver", "set_f", "differential_f",
          "critical_charge_oz", "compressor_rla_a", "nameplate_v", "phases", "evaporators")  # fmt: skip
@@ -30,7 +30,7 @@ def begin(user, one=None, number=None, kind="", refrigerant="", difficulty="", o
     if help_by not in HELPS:
         raise InputError(f"Help: “{help_by[:20]}” is none of {', '.join(HELPS)}")
     if Practice.objects.filter(learner=user).count() >= MOST:
-        raise InputError(f"You have {MOST} practice calls, which is all one can: clear some away first")
+        raise InputError(f"You have {MOST} practice calls, which is all one person can have")
     if one is None:
         number = number if number is not None else 1 + secrets.randbelow(LARGEST_NUMBER)
         one = draw(number, kind, refrigerant, difficulty, outside_f)

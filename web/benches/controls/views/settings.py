@@ -7,13 +7,16 @@ from django.views.decorators.http import require_POST
 from kettle.benches.defrost.program import ROLES
 from kettle.knowledge.errors import FieldErrors, InputError
 from kettle.knowledge.parameters import PARAMETERS
+from kettle.yard.how import of_parameter
 from web.logbook.actions.change_setting import change_setting
 from web.round.views.pages import call_of, show
 
 
 def setting_context(request, standing):
     """What the panel shows: the settings there are."""
-    return {"parameters": [one for one in PARAMETERS.values() if one.code != "other"], "typed_setting": {}, "setting_errors": {}}
+    told = [one for one in PARAMETERS.values() if one.code != "other"]
+    how = [(one, of_parameter(one.code)) for one in told if of_parameter(one.code)]
+    return {"parameters": told, "how_settings_work": how, "typed_setting": {}, "setting_errors": {}}
 
 
 def _refuse_if_of_the_program(call, code):

@@ -8,6 +8,7 @@ from kettle.benches.defrost import dial
 from kettle.benches.defrost.program import ROLES, clock, concerns, read_program, times
 from kettle.knowledge.cautions import words
 from kettle.knowledge.errors import FieldErrors, InputError
+from kettle.yard.how import of_parameter
 from web.benches.defrost import planning
 from web.benches.defrost.actions.keep_hours import keep_hours
 from web.benches.defrost.actions.keep_program import keep_program
@@ -113,6 +114,7 @@ def _rows(unit, kept, shown, typed, errors):
                 "label": role.label,
                 "unit": shown.label(role.unit),
                 "does": role.does,
+                "how": of_parameter(role.parameter),
                 "cells": cells,
                 "changed": changed,
                 "range": shown.span(role.low, role.high, role.unit),

@@ -27,11 +27,11 @@ const show = (place) => {
   drawing
     .querySelector("[data-heat]")
     .setAttribute("visibility", defrosting ? "visible" : "hidden");
-  drawing.querySelector("[data-state]").textContent = defrosting
-    ? "in defrost"
-    : running
-      ? "runs"
-      : "stands";
+  drawing.querySelector("[data-state]").textContent = defrosting ?
+    "in defrost" :
+    running ?
+    "runs" :
+    "stands";
   const bar = drawing.querySelector("[data-opening]");
   bar.setAttribute("height", 40 * opening);
   bar.setAttribute("y", 172 + 40 * (1 - opening));

@@ -5,9 +5,13 @@ const PROGRESS = `yard-progress:${document.body.dataset.drafts || ""}`;
 
 const readProgress = () => {
   try {
-    return JSON.parse(localStorage.getItem(PROGRESS)) || { done: {} };
+    return JSON.parse(localStorage.getItem(PROGRESS)) || {
+      done: {}
+    };
   } catch {
-    return { done: {} };
+    return {
+      done: {}
+    };
   }
 };
 
@@ -29,10 +33,10 @@ document.querySelectorAll("[data-lesson-line]").forEach((line) => {
   const tried = rows.filter((row) => row.lesson === line.dataset.lessonLine);
   if (tried.length) {
     line.querySelector("[data-mark]").textContent = tried.some(
-      (row) => row.shown
-    )
-      ? "● shown"
-      : "◐ tried";
+        (row) => row.shown
+      ) ?
+      "● shown" :
+      "◐ tried";
   }
 });
 
@@ -48,18 +52,16 @@ const own = document.querySelector("[data-own-progress]");
 if (own && rows.length) {
   own.hidden = false;
   const sums = {};
-  rows.forEach((row) =>
-    [
-      ...Object.entries(row.skills || {}),
-      ...Object.entries(row.labels || {}).map(([code, label]) => [
-        label,
-        (row.causes || {})[code]
-      ])
-    ].forEach(([name, well]) => {
-      const [good, all] = sums[name] || [0, 0];
-      sums[name] = [good + well, all + 1];
-    })
-  );
+  rows.forEach((row) => [
+    ...Object.entries(row.skills || {}),
+    ...Object.entries(row.labels || {}).map(([code, label]) => [
+      label,
+      (row.causes || {})[code]
+    ])
+  ].forEach(([name, well]) => {
+    const [good, all] = sums[name] || [0, 0];
+    sums[name] = [good + well, all + 1];
+  }));
   Object.entries(sums).forEach(([name, [good, all]]) => {
     const line = document.createElement("tr");
     const head = document.createElement("th");

@@ -118,7 +118,7 @@ def line_of(row, shown):
     elif row.what == core.WORSE:
         came = causes_in_words([row.of])
     label = "Stopped" if row.what == core.STOPPED else _label(row.what, row.of)
-    return {"pk": row.pk, "what": row.what, "label": label, "came": came, "minutes": row.minutes, "at_min": row.at_min, "by": row.by,
+    return {"pk": row.pk, "what": row.what, "label": f"{label}:" if came else label, "came": came, "minutes": row.minutes, "at_min": row.at_min, "by": row.by,
             "undone": row.undone}  # fmt: skip
 
 

@@ -126,6 +126,12 @@ class Work:
         last = self.practice.steps.filter(what__in=(QUESTION, REPLY)).last()
         return last if last is not None and last.what == QUESTION else None
 
+    @property
+    def question_words(self):
+        """Who asks, at which part, and what."""
+        one = self.question
+        return f"{one.by.first_name or one.by.username} asks{f' at {one.of}' if one.of else ''}: {one.says}"
+
     @cached_property
     def causes(self):
         """What can be named on this unit: code and label, by label."""

@@ -1,4 +1,4 @@
-"""What the yard's pages say and draw: spans of time, fields that are taken, sections of a coil."""
+"""What the yard's pages say and draw: spans of time, sections of a coil."""
 
 from django import template
 
@@ -12,14 +12,6 @@ HOURS_FROM_MIN, DAYS_FROM_H = 100.0, 48.0
 def section(number):
     """Where a section of the coil is drawn, from the valve end on."""
     return FIRST_SECTION_X + SECTION_WIDTH * int(number)
-
-
-@register.filter
-def taking(tag):
-    """What a tap on a field of a practice call does, for whoever hears it read out."""
-    label = tag.place.label if tag.place else tag.entry.label
-    stands = f"; stands: {tag.shown}" if tag.taken and tag.place else ""
-    return f"Take {label}{' again' if tag.taken else ''}, {span(tag.entry.minutes)}{stands}"
 
 
 @register.filter

@@ -35,7 +35,9 @@ def answer(work, key):
         raise InputError(f"{entry.label}: this unit has none")
     value, why = work.core.looked(key)
     if value is None:
-        raise CannotBeHad(key, f"{entry.label}: {why[:1].lower()}{why[1:]}", entry.minutes)
+        words = f"{entry.label}: {why[:1].lower()}{why[1:]}"
+        stands = not work.rig.running and work.rig.parts.can_run > 0 and work.rig.own.get("power_locked_out") != "yes"
+        raise CannotBeHad(key, f"{words}. Under Unit the thermostat lets it run" if stands else words, entry.minutes)
     if isinstance(value, float):
         return f"{value:g} {entry.unit}".strip()
     return value

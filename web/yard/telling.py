@@ -1,10 +1,12 @@
 """What is told of a practice call once it was named, kept with it: the unit is run on for a week, which takes a second."""
 
 from kettle.benches.ice import map as ice
+from kettle.call import tell
 from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.parameters import PARAMETERS
 from kettle.yard import practice as core
 from kettle.yard.debrief import debrief
+from kettle.yard.follow import SURE
 from kettle.yard.shown import alike
 from web.logbook.calls.record import record_of
 from web.yard.lesson import lesson_shown
@@ -38,7 +40,7 @@ def _worked_out(practice):
     found = debrief(work)
     return {
         "was": list(work.draw.codes), "named": list(found.named), "right": found.right, "minutes": found.minutes,
-        "known_at_min": found.known_at_min, "gave_away": found.gave_away, "asked": found.asked,
+        **_known(practice, work.draw.codes), "asked": found.asked,
         "shortest": {"codes": list(found.shortest[0]), "minutes": found.shortest[1], "asked": found.shortest[2],
                      "path": [[_label(step.what, step.of), step.minutes] for step in found.path if step.what != core.NAMED]},
         "stopped": list(practice.steps.filter(what=core.STOPPED).values_list("says", flat=True)),
@@ -47,6 +49,19 @@ def _worked_out(practice):
         "hints": practice.steps.filter(what=HINT).count(), "forecasts": _forecasts(practice), "painted": _painted(practice),
         "skills": _skills(practice, found),
     }  # fmt: skip
+
+
+def _known(practice, codes):
+    """After how many minutes the standing stood clear at what it is, and what was taken last before; None where it never did."""
+    record, at_min = record_of(practice.call), {row.ref: row for row in practice.steps.exclude(ref="")}
+    for event in record.events:
+        row = at_min.get(event.ref)
+        if row is None or event.undone:
+            continue
+        was = tell(record.upto(event.number)).course().was
+        if was and was[0].probability >= SURE and set(was[0].codes) == set(codes):
+            return {"known_at_min": row.at_min + row.minutes, "gave_away": _label(row.what, row.of).lower()}
+    return {"known_at_min": None, "gave_away": ""}
 
 
 def _forecasts(practice):
@@ -118,8 +133,10 @@ def line_of(row, shown):
     elif row.what == core.WORSE:
         came = causes_in_words([row.of])
     label = "Stopped" if row.what == core.STOPPED else _label(row.what, row.of)
-    return {"pk": row.pk, "what": row.what, "label": f"{label}:" if came else label, "came": came, "minutes": row.minutes, "at_min": row.at_min, "by": row.by,
-            "undone": row.undone}  # fmt: skip
+    return {
+        "pk": row.pk, "what": row.what, "label": f"{label}:" if came else label, "came": came, "minutes": row.minutes, "at_min": row.at_min,
+        "by": row.by, "undone": row.undone,
+    }  # fmt: skip
 
 
 def causes_in_words(codes):

@@ -48,6 +48,15 @@ MISSES = {
         seen(2, box_temp_f=58, door="gasket_gap") + [happened("looked", 5, part="compressor", state="seized")],
         {"first_holds": ["door_seal"], "was": {"undercharge": NONE_OF_IT, "evap_fan_failed": NONE_OF_IT}},
     ),
+    "ice that is painted after the dead fan was changed, and before it is melted, lay there before": (
+        DAIRY,
+        seen(2, box_temp_f=61, evap_fans="stopped", evap_fan_supply_v=231)
+        + [did("evap_fan", "replaced", 55)]
+        + seen(58, ice_form="heavy_frost", ice_places=("coil_whole",))
+        + [did("coil", "melted", 95)]
+        + seen(120, evap_fans="running", ice_form="none", box_temp_f=57),
+        {"was": {"evap_fan_failed": CLEAR}, "left": {"evap_fan_failed": LITTLE, "evap_airflow_low": LITTLE, "defrost_never_starts": LITTLE}},
+    ),
     # Normal moments are answers.
     "a first start pulls down and is not short of gas": (
         DAIRY,

@@ -56,3 +56,29 @@ def test_hours_bare_speak_against_the_door_and_minutes_do_not():
     assert hours < 0.7 * minutes and minutes == pytest.approx(nothing, abs=0.05)
     drawn = left_of_the_door(happened("ice", 500, form="light_frost", covers_pct=10, places=[]))
     assert drawn < 0.8 * minutes
+
+
+ICED = (read("evap_fans", "stopped", 2), did("evap_fan", "replaced", 30))
+
+
+@pytest.mark.parametrize(
+    ("events", "stage"),
+    [
+        ((*ICED, read("ice_form", "heavy_frost", 40)), 0),
+        ((*ICED, read("ice_form", "snow", 40)), 0),
+        ((*ICED, read("ice_places", ["coil_whole"], 40)), 0),
+        # A little frost comes at once, and a bare coil is news.
+        ((*ICED, read("ice_form", "light_frost", 40)), 1),
+        ((*ICED, read("ice_form", "none", 40)), 1),
+        ((*ICED, read("ice_places", ["ceiling"], 40)), 1),
+        # Four hours later it may have grown, and after a melt it has.
+        ((*ICED, read("ice_form", "heavy_frost", 269)), 0),
+        ((*ICED, read("ice_form", "heavy_frost", 270)), 1),
+        ((read("ice_form", "hard_ice", 2), did("coil", "melted", 30), read("ice_form", "heavy_frost", 60)), 1),
+    ],
+)
+def test_ice_that_was_not_melted_lay_there_before_what_was_done(events, stage):
+    call = told(FREEZER, *events)
+    key = call.record.standing[-1].get("key")
+    seen = call.call.staged.stages(1)
+    assert [place for place, facts in enumerate(seen) if key in facts][-1] == stage

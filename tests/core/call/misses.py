@@ -55,7 +55,8 @@ MISSES = {
         + seen(58, ice_form="heavy_frost", ice_places=("coil_whole",))
         + [did("coil", "melted", 95)]
         + seen(120, evap_fans="running", ice_form="none", box_temp_f=57),
-        {"was": {"evap_fan_failed": CLEAR}, "left": {"evap_fan_failed": LITTLE, "evap_airflow_low": LITTLE, "defrost_never_starts": LITTLE}},
+        {"was": {"evap_fan_failed": CLEAR},
+         "left": {"evap_fan_failed": LITTLE, "evap_airflow_low": LITTLE, "defrost_never_starts": LITTLE}},
     ),
     # Normal moments are answers.
     "a first start pulls down and is not short of gas": (

@@ -21,7 +21,6 @@ VIEWS = {
     "power": (TABLET, "Cave cooler", "power/", ""),
     "programs": (TABLET, "Freezer 1", "programs/", "drawn"),
     "judge": (TABLET, "Freezer 1", "judge/", ""),
-    "correct": (TABLET, "Meat room", "correct/", ""),
     "valve": (TABLET, "Meat room", "valve/", ""),
     "charge": (TABLET, "Under-counter 3", "charge/", ""),
     "prove": (TABLET, "Cheese case", "prove/", "charted"),
@@ -30,6 +29,7 @@ VIEWS = {
     "report": (TABLET, "Meat room", "report/", "whole"),
     "controls": (TABLET, "Bottle cooler 2", "controls/", ""),
     "arrive-phone": (PHONE, "Cooler 1", "arrive/", ""),
+    "yard": (TABLET, None, "/yard/lessons/fan-dead/", "practised"),
     "refrigerant": (TABLET, "Dough freezer", "refrigerant/#evacuation", ""),
 }
 
@@ -46,8 +46,19 @@ def take(page: Page, at: str, name: str, folder: Path) -> None:
         page.locator(".dial-figures").wait_for()
     if act == "charted":
         page.locator(".trend canvas").wait_for()
+    if act == "practised":
+        practise(page)
     page.wait_for_timeout(150)
     page.screenshot(path=folder / f"{name}.png", full_page=act == "whole")
+
+
+def practise(page: Page) -> None:
+    """Begin a lesson and take some readings on Read."""
+    page.get_by_role("button", name="Begin").click()
+    page.goto(page.url.replace("/arrive/", "/read/"))
+    for key in ("box_temp_f", "evap_fans", "ice_form", "compressor", "ambient_f"):
+        with page.expect_response(lambda response: "/entry/" in response.url):
+            page.locator(f"#in-{key}").first.click()
 
 
 def main() -> None:

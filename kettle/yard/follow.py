@@ -2,10 +2,10 @@
 
 from typing import Final
 
-from kettle.knowledge import observations
+from kettle.knowledge import acts, observations
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.yard.drawn import AT_FIRST
-from kettle.yard.practice import Practice
+from kettle.yard.practice import STOPPED, Practice
 
 # An answer this sure is named; so many checks are made at the most.
 SURE: Final = 0.9
@@ -16,27 +16,69 @@ NAMED_FROM: Final = 0.5
 AT_A_GLANCE: Final = ("box_temp_f", "ice_form", "compressor", "evap_fans")
 FIRST: Final = ("since_when", "last_touched", *(key for key in AT_FIRST if key != "sight_glass"), "ice_places", "drain_pan", "control_call",
                 "door_traffic", "strip_curtain", "evap_coil", "controller_alarm")  # fmt: skip
+# After a repair the unit is looked at again so much later, min.
+SEEN_AGAIN_MIN: Final = 24.0 * 60.0
+NOTHING_MORE: Final = ("service",)
 
 
 def follow(practice: Practice, looks: tuple[str, ...] = FIRST) -> tuple[str, ...]:
     """Look (`looks`: observations), follow holds and next checks until an answer stands clear, name it and return it: the codes of the
     first answer."""
-    unit = practice.rig.unit
-    first = [key for key in looks if observations.get(key).exists_on(unit)]
+    codes = _settle(practice, looks)
+    practice.name(codes)
+    return codes
+
+
+def put_right_until_it_runs(practice: Practice, answers: int) -> tuple[tuple[str, ...], ...]:
+    """Do the same, put right what it comes to, and come back the next day as long as somebody would call again; at most so many `answers`.
+
+    Returns the answers in their order, each the codes it named; the last one is empty where none was left to give.
+    """
+    told: list[tuple[str, ...]] = []
+    for _ in range(answers):
+        codes = _settle(practice, FIRST)
+        told.append(codes)
+        if not codes or not _put_right(practice, codes):
+            break
+        practice.wait(SEEN_AGAIN_MIN)
+        practice.ask("complaint")
+        if practice.rig.look("complaint") == NOTHING_MORE:
+            break
+    return tuple(told)
+
+
+def _put_right(practice: Practice, codes: tuple[str, ...]) -> bool:
+    """Do what puts each cause right most surely; whether anything could be done."""
+    able = [acts.ACTS[acts.SUREST[code]] for code in codes if code in acts.SUREST]
+    able = [act for act in able if act.exists_on(practice.rig.unit)]
+    practice.put("power_locked_out", "yes")
+    done = [practice.do(act.part, act.did, 1.0 if act.unit else None).what != STOPPED for act in able]
+    practice.put("power_locked_out", "no")
+    return any(done)
+
+
+def _best(practice: Practice) -> tuple[tuple[str, ...], float]:
+    """The answer that stands on top, and how likely it is: what it was, or once something was put right what is left."""
+    if any((one.part, one.did) != ("coil", "melted") for one in practice.done):
+        left = next((one for one in practice.course.left if one.codes), None)
+        return (left.codes, left.probability) if left is not None else ((), 0.0)
+    was = practice.course.was
+    return (was[0].codes, was[0].probability) if was else ((), 0.0)
+
+
+def _settle(practice: Practice, looks: tuple[str, ...]) -> tuple[str, ...]:
+    """Look, and follow holds and next checks until an answer stands clear, or none is left to make; its codes."""
+    first = [key for key in looks if observations.get(key).exists_on(practice.rig.unit)]
     for key in first:
         practice.ask(key)
-    tried, melted, waited = {step.of for step in practice.steps}, False, False
+    tried, melted, waited = {*first}, False, False
     for _ in range(MOST_CHECKS):
-        was = practice.course.was
-        if was and was[0].codes and was[0].probability >= SURE:
+        codes, likely = _best(practice)
+        if codes and likely >= SURE:
             break
         if any(hold.code == "iced_coil" for hold in practice.course.now.holds) and not melted:
             melted = True
-            _make_ready(practice)
-            practice.do("coil", "melted")
-            _power_on(practice)
-            practice.wait(45.0)
-            practice.run()
+            _melt(practice)
             tried = {"power_locked_out"} & tried
             for key in first:
                 if observations.get(key).group != "told":
@@ -54,18 +96,16 @@ def follow(practice: Practice, looks: tuple[str, ...] = FIRST) -> tuple[str, ...
             practice.run()
             waited = not practice.rig.readable
         practice.ask(check.key)
-    was = practice.course.was
-    codes = was[0].codes if was and was[0].probability >= NAMED_FROM else ()
-    practice.name(codes)
-    return codes
+    codes, likely = _best(practice)
+    return codes if likely >= NAMED_FROM else ()
 
 
-def _make_ready(practice: Practice) -> None:
-    """What comes before a melt, as far as this unit has it."""
+def _melt(practice: Practice) -> None:
+    """What comes before a melt, as far as this unit has it; the melt; and power on again until it can be read."""
     for key in ("power_locked_out", "parts_protected", "latch_blocked", "someone_outside"):
         if observations.get(key).exists_on(practice.rig.unit):
             practice.put(key, "yes")
-
-
-def _power_on(practice: Practice) -> None:
+    practice.do("coil", "melted")
     practice.put("power_locked_out", "no")
+    practice.wait(45.0)
+    practice.run()

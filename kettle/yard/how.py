@@ -48,7 +48,7 @@ HOW: Final[dict[str, How]] = {one.code: one for one in (
         "While it runs the coil is colder than the air by its TD; when it stops the coil warms to the air, and its frost may melt.",
         "A small differential gives many short runs, a wide one long swings."),
         "walk_in_cooler", span_min=150.0, seen=("air_f", "coil_f", "sst_f"), parts=("thermostat", "control", "box", "sensor", "contactor"),
-        parameters=("set_point", "differential", "anti_short_cycle", "starts_per_hour")),
+        parameters=("set_point", "differential", "anti_short_cycle", "starts_per_hour", "alarm_high", "alarm_low", "probe_role")),
     How("pump_down", "A pump-down: the solenoid shuts, the low side empties", (
         "The thermostat does not stop the compressor: it shuts the liquid solenoid. The compressor empties the coil until the low-pressure "
         "switch opens at its cut-out.",
@@ -75,13 +75,13 @@ HOW: Final[dict[str, How]] = {one.code: one for one in (
         "One that ends by its fail-safe time has left ice, or has a heater or a termination that does not work."),
         "walk_in_freezer", before_h=56.8, span_min=70.0, frames=140, seen=("air_f", "coil_f", "frost_lb"),
         parts=("heater", "timer", "termination", "program", "drain", "drain_heater", "relay"),
-        parameters=("defrosts_per_day", "fail_safe", "termination", "drip", "fan_delay", "demand")),
+        parameters=("defrosts_per_day", "fail_safe", "termination", "drip", "fan_delay", "demand", "alarm_delay")),
     How("valve", "An expansion valve at work", (
         "The bulb feels how warm the line is behind the coil, the valve how high suction is: it opens until superheat is what its spring asks.",
         "Much load, much opening; near set it closes. A start is never the moment to turn a stem: wait until superheat stands still.",
         "A quarter turn, and twenty minutes: the coil answers slowly, and one that hunts swings round its superheat."),
         "walk_in_cooler", outside_f=95.0, span_min=90.0, seen=("superheat_f", "opening_pct", "sst_f", "air_f"), parts=("valve", "bulb"),
-        parameters=("target_superheat",)),
+        parameters=("target_superheat", "refrigerant", "unit_type")),
     How("flooding", "A valve stuck open: liquid comes back", (
         "A valve that is stuck open feeds more than the coil can boil: superheat goes to nothing, the line sweats back to the compressor.",
         "Suction stands high, amps too; the box may be cold enough, and the compressor dies of it.",
@@ -105,6 +105,30 @@ HOW: Final[dict[str, How]] = {one.code: one for one in (
         "Gas put in fills the receiver and changes nothing: measure the drop first."),
         "walk_in_cooler", (("liquid_restriction", 0.75),), before_h=54.0, comes_min=40.0, span_min=120.0,
         seen=("subcooling_f", "superheat_f", "sst_f", "air_f"), parts=("drier",)),
+    How("door", "A door that stands open: warm, wet air", (
+        "Air through a door brings heat and water. The box climbs, the unit runs on and on, and the water ends as frost on the coil.",
+        "Everything reads as if the unit were too small: suction and TD rise with the load, superheat is the valve's own.",
+        "A frame heater that is dead, a gasket that gapes and stock that came in warm look the same from the machine: look at the door first."),
+        "walk_in_freezer", (("door_infiltration", 1.0),), before_h=54.0, comes_min=120.0, span_min=12 * 60.0,
+        seen=("air_f", "sst_f", "frost_lb"), parts=("door", "frame_heater", "stock")),
+    How("regulator", "A suction regulator that shuts too far", (
+        "A regulator in the suction line keeps the coil above a pressure. Shut too far it keeps gas back: the coil warms, and so does the box.",
+        "Before it suction stands high, behind it low, and the compressor runs on little gas: it is read on both sides.",
+        "Opened a turn, it answers in minutes; the valve has then to be read anew."),
+        "walk_in_cooler", (("suction_regulator_shut", 0.8),), before_h=54.0, comes_min=60.0, span_min=240.0,
+        seen=("suction_psig", "sst_f", "superheat_f", "air_f"), parts=("regulator",)),
+    How("dead", "A unit that stands: the box warms by itself", (
+        "Supply, contactor, start gear, motor: whatever of them fails, the compressor stands and both sides of the circuit come together.",
+        "The box warms through its walls, quickly at first; frost melts off the coil and the pan fills.",
+        "Follow the call from the control to the coil and the volts from the supply to the motor; what stands has nothing to read with gauges."),
+        "walk_in_cooler", (("contactor_pole_open", 1.0),), before_h=54.0, comes_min=60.0, span_min=10 * 60.0,
+        seen=("air_f", "suction_psig", "discharge_psig", "amps"), parts=("supply", "wiring", "start_parts"), parameters=("interlock",)),
+    How("hot_gas", "Defrost by heat: what melts, and what is left", (
+        "Elements or hot gas bring the same heat: the coil stays at 32 °F while its ice melts, and climbs when it is bare.",
+        "With half of the heat missing the clock ends it before the ice is gone, and each defrost leaves a little more.",
+        "What stays on the coil turns hard: it is melted off by hand before anything is judged."),
+        "walk_in_freezer", (("defrost_heater_open", 0.6),), before_h=38.5, span_min=18 * 60.0, frames=150,
+        seen=("coil_f", "frost_lb", "air_f"), parts=("hot_gas_valve",)),
 )}
 # fmt: on
 

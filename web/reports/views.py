@@ -158,6 +158,11 @@ def _pdf_named(name):
     return answer
 
 
+def _marked(request, name):
+    """What a file is called; one of a practice call says so."""
+    return f"practice-{name}" if shop_of(request.user).practice else name
+
+
 def _begin(request, name, back, html, answer, without=False):
     """Have a paper made, and answer with it where that takes a moment only."""
     try:
@@ -213,9 +218,9 @@ def report_pdf(request, number):
     if "ready" in request.GET:
         # Hand over is open: it is made before somebody asks for it.
         with suppress(InputError):
-            papers.make(shop_of(request.user).pk, name, back, html, _pdf_named(f"call-{number}"))
+            papers.make(shop_of(request.user).pk, name, back, html, _pdf_named(_marked(request, f"call-{number}")))
         return HttpResponse(status=204)
-    return _begin(request, name, back, html, _pdf_named(f"call-{number}"))
+    return _begin(request, name, back, html, _pdf_named(_marked(request, f"call-{number}")))
 
 
 @require_safe
@@ -232,17 +237,17 @@ def _packed(call, report):
     # The answer closes it when it is sent.
     file = tempfile.TemporaryFile()  # noqa: SIM115
     with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as packed:
-        packed.writestr(f"call-{call.number}.json", case_text(call))
-        packed.writestr("readings.csv", readings_csv(call))
+        packed.writestr(f"{call.file_name}.json", case_text(call))
+        packed.writestr(f"{'practice-' if call.shop.practice else ''}readings.csv", readings_csv(call))
         if report:
-            packed.writestr(f"call-{call.number}.pdf", report)
+            packed.writestr(f"{call.file_name}.pdf", report)
         for log in call.trend_logs.filter(state="ready", undone_at=None):
             packed.writestr(f"logs/{log.pk}.csv", log_csv(log))
         for photo in call.photos.filter(undone_at=None):
             with photo.image.open("rb") as image:
                 packed.writestr(f"photos/{photo_name(photo)}", image.read())
     file.seek(0)
-    return FileResponse(file, as_attachment=True, filename=f"call-{call.number}.zip", content_type="application/zip")
+    return FileResponse(file, as_attachment=True, filename=f"{call.file_name}.zip", content_type="application/zip")
 
 
 @require_safe
@@ -260,4 +265,6 @@ def quote_pdf(request, number):
         "photos": [(image_of(photo), photo) for photo in told_quote["photos"]],
     }
     html = render_to_string("reports/quote.html", context, request)
-    return _begin(request, f"The quote of call {number}", reverse("quote", args=[number]), html, _pdf_named(f"quote-{number}"))
+    return _begin(
+        request, f"The quote of call {number}", reverse("quote", args=[number]), html, _pdf_named(_marked(request, f"quote-{number}"))
+    )

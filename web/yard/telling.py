@@ -12,7 +12,7 @@ from web.logbook.calls.record import record_of
 from web.yard.lesson import lesson_shown
 from web.yard.models import Practice
 from web.yard.rigs import draw_of, made_new, rig_of
-from web.yard.work import HINT, QUESTION, REPLY, SAID, SEEN
+from web.yard.work import HINT, MARK, QUESTION, REPLY, SAID, SEEN
 
 # So many more things may be asked than by holds and next checks alone, for few.
 MORE_ASKED = 1.5
@@ -30,8 +30,15 @@ def told_of(practice, shown):
         practice.told = _worked_out(practice)
         Practice.objects.filter(pk=practice.pk).update(told=practice.told)
     must = lesson_shown(practice.lesson, rig_of(practice).steps, practice.told)
-    path = [line_of(row, shown) for row in practice.steps.select_related("by")]
+    path = path_of(practice, shown)
     return practice.told | {"must": must, "all_shown": bool(must) and all(there for _, there in must), "path": path}
+
+
+def path_of(practice, shown):
+    """Every step as a line, each with how who teaches marked it."""
+    marks = {row.of: row.says for row in practice.steps.filter(what=MARK)}
+    rows = practice.steps.exclude(what=MARK).select_related("by")
+    return [line_of(row, shown) | {"mark": marks.get(str(row.pk), "")} for row in rows]
 
 
 def _worked_out(practice):

@@ -15,8 +15,10 @@ from kettle.benches.noting import hear
 from kettle.knowledge import acts, causes, observations
 from kettle.knowledge.cautions import words as caution_words
 from kettle.knowledge.errors import InputError
+from kettle.knowledge.parameters import PARAMETERS
 from kettle.plant import faults
 from kettle.plant.observer.rig import OWN_DOING
+from kettle.plant.observer.settings import SETTINGS, setting
 from kettle.yard import practice as core
 from kettle.yard.spoken import ALL, NONE
 from web.accounts.access import shown_to
@@ -137,6 +139,11 @@ class Work:
         """What can be named on this unit: code and label, by label."""
         rows = [(code, causes.get(code).label) for code in faults.FAULTS if faults.possible(code, self.rig.unit)]
         return sorted(rows, key=lambda row: row[1])
+
+    @cached_property
+    def settings(self):
+        """The settings that can be read off this unit: code and label."""
+        return [(code, PARAMETERS[code].label) for code in SETTINGS if code in PARAMETERS and setting(self.rig, code) is not None]
 
     @cached_property
     def to_ask(self):

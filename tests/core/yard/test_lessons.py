@@ -106,5 +106,7 @@ def test_every_part_leads_to_one_page_at_the_most_and_every_name_is_known():
     codes = [code for one in how.HOW.values() for code in one.parameters]
     assert len(parts) == len(set(parts)) and set(parts) <= set(anatomy.PARTS)
     assert len(codes) == len(set(codes)) and set(codes) <= set(PARAMETERS)
-    assert how.of_part("valve") == "valve" and how.of_part("supply") == "" and how.of_parameter("lp_cut_in") == "pump_down"
-    assert how.of_parameter("refrigerant") == ""
+    assert set(anatomy.PARTS) - set(parts) == {"told", "parameters"}, "every part of a unit has its page"
+    assert set(PARAMETERS) - set(codes) == {"service_mode", "other"}
+    assert how.of_part("valve") == "valve" and how.of_part("told") == "" and how.of_parameter("lp_cut_in") == "pump_down"
+    assert how.of_parameter("other") == ""

@@ -11,7 +11,7 @@ from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.simulate import PRESETS
 from kettle.yard.debrief import debrief, holds_for_a_week
 from kettle.yard.drawn import Draw
-from kettle.yard.follow import follow
+from kettle.yard.follow import follow, put_right_until_it_runs
 from kettle.yard.practice import ASKED, BEFORE_MELT_MIN, DID, FACE_FT2, PUT_MIN, STOPPED, WITH_PARTS_MIN, WITHOUT_PARTS_MIN, Step, begin
 
 
@@ -321,3 +321,13 @@ def test_who_watches_puts_another_fault_in_and_it_is_part_of_what_it_was():
     assert practice.rig.wrong["condenser_dirty"] == 0.8
     practice.again(Step("worse", "residual_ice", 1.0, 0.0, 0.0))
     assert practice.ice_lb > 1.0, "what is there from the start is there now"
+
+
+def test_what_it_comes_to_is_put_right_and_looked_at_again_until_nobody_would_call():
+    both = begin(drawn("walk_in_freezer", "evap_fan_failed", "defrost_never_starts"))
+    answers = put_right_until_it_runs(both, 3)
+    assert {code for codes in answers for code in codes} >= {"evap_fan_failed", "defrost_never_starts"} and both.rig.wrong == {}
+    assert answers[0] != answers[-1] or len(answers[0]) == 2
+    one = begin(drawn("walk_in_cooler", "condenser_dirty", outside_f=100.0))
+    assert put_right_until_it_runs(one, 3) == (("condenser_dirty",),) and one.minutes > 24 * 60.0
+    assert put_right_until_it_runs(begin(drawn("walk_in_cooler", "condenser_dirty", outside_f=100.0)), 0) == ()

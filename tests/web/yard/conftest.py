@@ -4,9 +4,17 @@ import pytest
 
 from kettle.yard.lessons import LESSONS
 from tests.web.conftest import make_person
+from web.logbook.calls import told_again
 from web.yard.actions.begin import begin, join
 from web.yard.models import Practice
 from web.yard.rigs import rig_of
+
+
+@pytest.fixture(autouse=True)
+def told_again_as_in_use(settings):
+    """What is told is kept for a moment, as in use: here rows are written by the application alone."""
+    settings.TOLD_KEPT_S = 15.0
+    told_again.forget()
 
 
 class AtPractice:

@@ -55,6 +55,8 @@ def test_every_page_of_it_is_marked_and_leads_to_itself(practise):
     assert f"PRACTICE {at.practice.pk}: not a real unit" in at.page("report/")
     assert at.get("report.pdf").headers["Content-Type"] == "application/pdf"
     assert f"Practice {at.practice.pk}" in at.page("case.json")
+    for file in ("case.json", "report.pdf", "call.zip"):
+        assert "practice-call-" in at.get(file).headers["Content-Disposition"], file
 
 
 def test_nobody_else_reaches_it_and_it_reaches_nobody_elses(practise, client, stranger, call):
@@ -147,7 +149,7 @@ THINGS = st.one_of(
 )  # fmt: skip
 
 
-@settings(max_examples=6, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=3, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.lists(THINGS, min_size=3, max_size=9), st.sampled_from(("fan-dead", "short-of-gas", "too-little")))
 def test_whatever_is_practised_leaves_no_trace_in_the_shops_records(at_work, user, call, done, code):
     shop = user.member.shop

@@ -206,4 +206,4 @@ def test_the_lessons_are_listed_begun_and_explained(at_work):
 
 def test_how_it_works_is_reached_from_a_part_of_a_real_call(at_work, call):
     assert "/yard/how/valve/" in at_work.get(f"/calls/{call.number}/parts/valve/").content.decode()
-    assert "/yard/how/" not in at_work.get(f"/calls/{call.number}/parts/supply/").content.decode().split("part-page")[1]
+    assert "/yard/how/" not in at_work.get(f"/calls/{call.number}/parts/told/").content.decode().split("part-page")[1]

@@ -43,6 +43,11 @@ class Call(models.Model):
         return f"Call {self.number}"
 
     @property
+    def file_name(self):
+        """What files of it are called, without their ending; one of a practice call says so."""
+        return f"{'practice-' if self.shop.practice else ''}call-{self.number}"
+
+    @property
     def is_open(self):
         """Whether the visit is still going on."""
         return self.closed_at is None

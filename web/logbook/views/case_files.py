@@ -105,5 +105,5 @@ def export_case(request, number):
     """The call as a case file, whole."""
     call = get_object_or_404(Call.objects.for_user(request.user).select_related("unit__site", "shop"), number=number)
     response = HttpResponse(case_text(call), content_type="application/json")
-    response["Content-Disposition"] = f'attachment; filename="call-{call.number}.json"'
+    response["Content-Disposition"] = f'attachment; filename="{call.file_name}.json"'
     return response

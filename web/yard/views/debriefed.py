@@ -13,6 +13,7 @@ from web.logbook.calls.courses import acts_of
 from web.logbook.calls.record import record_of
 from web.round.standing.picture import Picture
 from web.yard import telling
+from web.yard.templatetags.yard_words import span
 from web.yard.views.work import _work
 
 SUSPECTS = 4
@@ -36,9 +37,16 @@ def debriefed(request):
         "found": telling.causes_in_words(told["shortest"]["codes"]),
         "forecasts": [_forecast(row, work.shown) for row in told["forecasts"]],
         "painted": None if told["painted"] is None else format_percent(told["painted"]),
-        "longest": max(told["minutes"], told["shortest"]["minutes"], 1.0),
+        "clear_words": _clear_words(told),
     }  # fmt: skip
     return render(request, "yard/debrief.html", context)
+
+
+def _clear_words(told):
+    """When what was taken sufficed."""
+    if told["known_at_min"] is None:
+        return "by what you took it never stood clear"
+    return f"it stood clear after {span(told['known_at_min'])}, with {told['gave_away']}"
 
 
 def _forecast(row, shown):

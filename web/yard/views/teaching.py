@@ -13,7 +13,7 @@ from web.yard import telling
 from web.yard.actions import teach
 from web.yard.inside import inside
 from web.yard.models import Practice
-from web.yard.work import MARK, Work
+from web.yard.work import Work
 
 SUSPECTS, STEPS_SHOWN = 4, 60
 
@@ -29,9 +29,7 @@ def _context(work):
     practice = work.practice
     call = practice.call
     standing = Standing(call, shown=work.shown)
-    marks = {step.of: step.says for step in practice.steps.filter(what=MARK)}
-    rows = list(practice.steps.exclude(what=MARK).select_related("by"))
-    lines = [telling.line_of(row, work.shown) | {"mark": marks.get(str(row.pk), "")} for row in rows[-STEPS_SHOWN:]]
+    lines = telling.path_of(practice, work.shown)[-STEPS_SHOWN:]
     return {
         "work": work, "call": call, "standing": standing, "lines": list(reversed(lines)), "stamp": work.stamp,
         "wrong": [(telling.causes_in_words([code]), format_percent(severity)) for code, severity in work.core.draw.wrong],

@@ -199,5 +199,8 @@ def show_progress(request):
 def bar(request):
     """The bar of a practice call as it stands now, for a page that is open while another hand, or who teaches, goes on."""
     work = _work(request)
-    response = render(request, "yard/_live.html", {"practice": work})
-    return response if request.GET.get("seen") != work.stamp else HttpResponse(status=204)
+    if request.GET.get("seen") == work.stamp:
+        return HttpResponse(status=204)
+    last = work.practice.steps.select_related("by").last()
+    other = last.by if last is not None and last.by_id != request.user.pk else None
+    return render(request, "yard/_live.html", {"practice": work, "other": other})

@@ -23,6 +23,7 @@ from kettle.plant import faults
 from kettle.plant.observer import Rig
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.observer.settings import set_to
+from kettle.plant.sizing import sized
 from kettle.yard.drawn import Draw, standing_as_drawn
 
 ASKED, PUT, DID, WAITED, STOPPED, NAMED = "asked", "put", "did", "waited", "stopped", "named"
@@ -262,6 +263,11 @@ class Practice:
     def ice_lb(self) -> float:
         """What lies on the coil, lb."""
         return float(self.rig.state.frost_lb.sum() + self.rig.state.ice_lb.sum())
+
+    @property
+    def sound_charge_lb(self) -> float:
+        """What is in it when it is sound, lb."""
+        return float(sized(self.rig.unit).parts.charge_lb[0])
 
     @property
     def _coil_place(self) -> str:

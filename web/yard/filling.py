@@ -11,11 +11,14 @@ from kettle.knowledge.errors import InputError
 from kettle.knowledge.parameters import PARAMETERS
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.observer.settings import SETTINGS, setting
+from kettle.yard import emptied
 from kettle.yard.leaking import heard_at
 from kettle.yard.shown import program
 
 # From so many ohms on a meter shows that there is no way.
 OPEN_OHM = OPEN_SHOWN_OHM / 10.0
+# A pump has run so long before anybody reads its gauge.
+FIRST_PULL_MIN = 12.0
 FOUR_PLACES = 1e4
 PIN_FIELDS = ("pins_12", "pins_23", "pins_31")
 
@@ -134,8 +137,53 @@ def read_off(work, code):
     return "" if value is None else work.shown.edit(min(max(value, parameter.low), parameter.high), parameter.unit)
 
 
+def fill_recovered(work, sent):
+    """What the scale shows once what is in the circuit has come out."""
+    inside = emptied.holds_oz(work.core)
+    if not inside:
+        raise InputError("Nothing comes out: it is empty already")
+    try:
+        before = work.shown.parse(sent.get("before", ""), "oz")
+    except InputError:
+        # The form says what is wrong with it.
+        return
+    sent["after"] = work.shown.edit(before + inside, "oz")
+
+
+def fill_microns(work, sent):
+    """What the vacuum gauge shows, by how long the pump ran and how long it has been shut off."""
+    if emptied.holds_oz(work.core):
+        raise InputError("Gas stands in it: it is recovered first, and the pump never pulls on gas")
+    tight, at = not emptied.leaks(work.core), None
+    shows, on = emptied.ATMOSPHERE_MICRONS, True
+    for row in work.practice.steps.filter(what="vacuum", undone=False):
+        shows, on, at = float(row.value), row.of != "shut off", row.at_min
+    minutes = work.practice.minutes - at if at is not None else FIRST_PULL_MIN
+    told = emptied.pumped_microns(minutes, shows, tight) if on else emptied.shut_off_microns(minutes, shows, tight)
+    sent["microns"] = f"{told:.0f}"
+
+
+def fill_nitrogen(work, sent):
+    """What nitrogen stands at after the minutes it was left."""
+    try:
+        start, warm = work.shown.parse(sent.get("start_psig", ""), "psig"), work.shown.parse(sent.get("start_f", ""), "°F")
+        minutes = float(sent.get("minutes", "").replace(",", "."))
+    except (InputError, ValueError):
+        return
+    now_f = work.rig.outside_f
+    stands = emptied.stood_psig(start, warm, now_f, minutes, not emptied.leaks(work.core), work.rig.unit.altitude_ft)
+    sent["now_psig"], sent["now_f"] = work.shown.edit(stands, "psig"), work.shown.edit(now_f, "°F")
+
+
+def fill_first_start(work, sent):
+    """Amps and pressures of a first start."""
+    for field, key in (("start_amps", "compressor_amps"), ("start_suction", "suction_psig"), ("start_discharge", "discharge_psig")):
+        sent[field] = answer(work, key)
+
+
 FILLS = {
     "enter": fill_reading, "measure": fill_measurement, "windings": fill_windings, "keep-program": fill_program, "keep-switch": fill_switch,
     "read-box": fill_box, "charge-level": fill_level, "charge-add": fill_after_gas, "charge-weigh": fill_after_gas, "tap-cycle": fill_cycle,
-    "setting": fill_setting,
+    "setting": fill_setting, "recover": fill_recovered, "microns": fill_microns, "nitrogen": fill_nitrogen,
+    "first-start": fill_first_start,
 }  # fmt: skip

@@ -8,12 +8,13 @@ from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.observer.settings import SETTINGS, setting
 from kettle.yard import practice as core
 from web.logbook.models.records import SETTING, WORKED_OUT
+from web.yard.filling import FIRST_PULL_MIN
 
 PROGRAM = "program"
 # What costs so many minutes where the core's tables say nothing of it.
 LOOK_MIN, WORK_MIN, PAINT_MIN = 2.0, 10.0, 2.0
 MINUTES = {
-    "leak_look": LOOK_MIN, "nitrogen": WORK_MIN, "vacuum": 1.0, "step": WORK_MIN, "first_start": 2.0, "ice": PAINT_MIN, "cycle": 1.0,
+    "leak_look": LOOK_MIN, "step": WORK_MIN, "first_start": 2.0, "ice": PAINT_MIN, "cycle": 1.0,
     "looked": 1.0, "spot": 1.0,
 }  # fmt: skip
 
@@ -82,6 +83,18 @@ def _measured(work, event):
     return [(core.METERED, points, event.get("value"), core.MEASURED_MIN)]
 
 
+def _vacuum(work, event):
+    """A look at the vacuum gauge; the first comes after the pump has run for a while."""
+    first = not work.practice.steps.filter(what="vacuum", undone=False).exists()
+    of = "pump on" if event.get("pump") else "shut off"
+    return [("vacuum", of, float(event.get("microns")), FIRST_PULL_MIN if first else 1.0)]
+
+
+def _nitrogen(work, event):
+    return [("nitrogen", "", None, float(event.get("minutes")))]
+
+
 KINDS = {
+    "vacuum": _vacuum, "nitrogen": _nitrogen,
     "reading": _reading, "act": _act, "weighed": _weighed, "setting": _setting, "program": _program, "measured": _measured,
 }  # fmt: skip

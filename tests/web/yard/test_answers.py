@@ -215,3 +215,31 @@ def test_two_hands_on_one_call_are_one_unit(practise, teacher):
     two.take("box_temp_f")
     assert "stopped" in two.page("read/") and at.client.get(f"{at.base}/yard/bar/", {"seen": stamp}).status_code == 200
     assert [row.by for row in at.practice.steps.all()] == [at.practice.learner, teacher]
+
+
+def test_refrigerant_work_answers_by_what_is_in_the_circuit(practise):
+    at = practise("find-the-leak")
+    refused = at.post("refrigerant/microns/", microns="400", pump="on").content.decode()
+    assert "Gas stands in it" in refused and at.call.vacuumreadings.count() == 0
+    inside = float(at.core.rig.parts.charge_lb) * 16.0
+    at.post("refrigerant/recover/", before="320", after="321")
+    act = at.call.acts.get(did="recovered")
+    assert act.value == pytest.approx(inside, rel=0.01) and at.core.rig.parts.charge_lb < 0.1 * at.core.sound_charge_lb
+    assert "Nothing comes out" in at.post("refrigerant/recover/", before="320", after="321").content.decode()
+    at.post("refrigerant/nitrogen/", start_psig="150", start_f="70", minutes="60", now_psig="150", now_f="70")
+    test = at.call.standingtests.get()
+    assert test.now_f == pytest.approx(at.core.rig.outside_f) and test.now_psig < 150.0 + 15.0
+    for _ in range(5):
+        at.post("refrigerant/microns/", microns="1", pump="on")
+        at.yard("pass/", minutes="15")
+    pulled = list(at.call.vacuumreadings.values_list("microns", flat=True))
+    assert pulled == sorted(pulled, reverse=True) and 20_000 < pulled[0] < 60_000 and pulled[-1] > 1500.0, "it leaks"
+    at.take("power_locked_out", power_locked_out="yes")
+    at.act("leak.repaired", reason="found")
+    at.yard("pass/", minutes="60")
+    at.post("refrigerant/microns/", microns="1", pump="on")
+    at.post("refrigerant/microns/", microns="1", pump="off")
+    at.yard("pass/", minutes="15")
+    at.post("refrigerant/microns/", microns="1", pump="off")
+    last = list(at.call.vacuumreadings.values_list("microns", flat=True))[-2:]
+    assert last[0] < 500.0 and last[0] < last[1] < 800.0

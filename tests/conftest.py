@@ -30,7 +30,8 @@ def papers_here(monkeypatch, settings):
 LONGEST = (
     "web/attack/test_running.py", "browser/test_course.py", "web/test_upgrades.py", "browser/test_screens.py", "browser/test_picture.py",
     "browser/test_readings.py", "browser/test_quote.py", "web/reports/test_report.py", "browser/test_power.py", "browser/test_ice.py",
-    "browser/test_prove.py", "web/round/test_stories.py", "browser/test_story.py", "web/test_setup.py", "browser/test_programs.py",
+    "browser/test_prove.py", "browser/test_yard.py", "web/yard/test_answers.py", "web/round/test_stories.py", "browser/test_story.py",
+    "web/test_setup.py", "browser/test_programs.py",
 )  # fmt: skip
 
 

@@ -135,7 +135,9 @@ def test_who_teaches_sees_asks_hints_holds_time_and_puts_a_fault_in(teaching):
     assert "Time is held" in at.page("read/")
     held = Practice.objects.get(pk=at.practice.pk).minutes
     at.yard("pass/", minutes="15")
+    at.yard("thermostat/", which="down")
     at.take("box_temp_f")
+    assert "stat_turned_down" not in at.core.rig.own
     assert Practice.objects.get(pk=at.practice.pk).minutes == held and at.value("box_temp_f") is None
     to("go-on")
     at.yard("pass/", minutes="15")

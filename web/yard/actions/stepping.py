@@ -1,6 +1,7 @@
 """A step of a practice call that is none of a real call's screens: time that passes, a look, what was said, asked and answered."""
 
 from kettle.knowledge.errors import InputError
+from kettle.yard import practice as core
 from web.logbook.actions.acting import action
 from web.yard.rigs import rig_of
 
@@ -14,11 +15,12 @@ def step(user, work, what, of="", value=None, minutes=0.0, says=""):
     practice.refresh_from_db()
     if practice.is_over:
         raise InputError("This practice call is over: it was named. Begin another")
-    if practice.frozen and user.pk != practice.learner_id or practice.frozen and minutes:
+    takes_time = bool(minutes) or of in (core.DOWN, core.BACK)
+    if practice.frozen and (takes_time or user.pk != practice.learner_id):
         raise InputError("Time is held by who teaches: wait until it goes on")
     if practice.steps.count() >= MOST:
         raise InputError(f"{practice} has {MOST} steps, which is all it can have")
-    if of in ("thermostat down", "thermostat back"):
+    if of in (core.DOWN, core.BACK):
         # How long that takes only the unit knows.
         before = rig_of(practice)
         hours = float(before.rig.state.hours)

@@ -36,7 +36,7 @@ PRINTED = (
 
 
 # A process that sets a paper ends so where the system's library is missing, and gives way to all others.
-MADE, FAILED, NO_PANGO, GIVES_WAY = 0, 1, 3, 19
+MADE, FAILED, NO_PANGO, GIVES_WAY = 0, 1, 3, 5
 
 
 # Fonts and sheets of a process that has set a paper.

@@ -17,3 +17,9 @@ def at_most(examples):
 
 settings.register_profile("calm", deadline=None, max_examples=THOROUGHLY if THOROUGH else USUALLY)
 settings.load_profile("calm")
+
+
+def some_of(many, few, place=0):
+    """All of `many` in a thorough run, else `few` of them, spread evenly from the first on."""
+    many = list(many)
+    return many if THOROUGH or few >= len(many) else [many[(place + nth * len(many) // few) % len(many)] for nth in range(few)]

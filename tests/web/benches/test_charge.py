@@ -7,6 +7,7 @@ from django.urls import reverse
 from django.utils import timezone
 
 from kettle.call import tell
+from tests.examples import some_of
 from web.logbook.calls.record import record_of
 from web.logbook.models import Act, GasMove, Reading, Weighing
 
@@ -144,13 +145,13 @@ def test_at_rest_and_the_winter_charge_are_worked_out_by_address(at_work, call, 
     assert "“lots” is not a figure" in wrong and 'id="held_f-error"' in wrong and 'id="rest_psig-error"' in wrong
 
 
-@pytest.mark.parametrize("value", ["-500", "1e30", "nan", "inf", "999", "-59", "144", "٣", "0", "0.01"])
-def test_no_figure_breaks_the_page(at_work, call, unit, value):
+@pytest.mark.parametrize(("place", "value"), enumerate(["-500", "1e30", "nan", "inf", "999", "-59", "144", "٣", "0", "0.01"]))
+def test_no_figure_breaks_the_page(at_work, call, unit, place, value):
     unit.head_control, unit.receiver = "mixing_valve", True
     unit.save()
     names = ("rest_psig", "pipe_f", "volume_ft3", "tube_ft", "bore_in", "summer_lb", "split_f", "held_f", "ambient_f", "summer_level",
              "length_in", "diameter_in", "liquid_f")  # fmt: skip
-    for name in names:
+    for name in some_of(names, 2, place):
         assert "May gas be added?" in page(at_work, call, **{name: value})
     assert "May gas be added?" in page(at_work, call, **dict.fromkeys(names, value))
 

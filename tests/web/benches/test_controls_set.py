@@ -8,6 +8,7 @@ from django.urls import reverse
 from django.utils import timezone
 
 from kettle.benches.probes.hearing import Hearing
+from tests.examples import some_of
 from web.benches.controls.actions.watch_cycles import tap
 from web.logbook.actions.hand_over import doubts
 from web.logbook.actions.record_reading import record_reading
@@ -53,11 +54,11 @@ def test_what_cannot_be_is_said_and_stays_in_its_field(at_work, call, query, say
         assert f'value="{query["cut_in"]}"' in body
 
 
-@pytest.mark.parametrize("value", ["-500", "1e30", "nan", "999", "-59", "144", "٣", "0"])
-def test_no_figure_breaks_the_page(at_work, call, value):
+@pytest.mark.parametrize(("place", "value"), enumerate(["-500", "1e30", "nan", "999", "-59", "144", "٣", "0"]))
+def test_no_figure_breaks_the_page(at_work, call, place, value):
     names = ("warmest_f", "coldest_f", "td_f", "cut_in", "cut_out", "coldest_met_f", "swing_in", "swing_out", "dial", "wanted",
              "sensor_ohm", "really", "before", "after", "coil_f", "held_f", "hp_out", "fan_1_in", "fan_1_out")  # fmt: skip
-    for name in names:
+    for name in some_of(names, 3, place):
         page(at_work, call, **{name: value})
     for use in ("thermostat", "pump_down"):
         assert "Low-pressure switch" in page(at_work, call, use=use, regulator="evaporator", **dict.fromkeys(names, value))

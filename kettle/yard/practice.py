@@ -25,6 +25,7 @@ from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.observer.settings import set_to
 from kettle.plant.sizing import sized
 from kettle.yard.drawn import Draw, standing_as_drawn
+from kettle.yard.put_there import ON_A_PART, part_of, way_of
 
 ASKED, PUT, DID, WAITED, STOPPED, NAMED = "asked", "put", "did", "waited", "stopped", "named"
 # A setting; a melt; the thermostat turned down to read it, and back.
@@ -33,6 +34,8 @@ BEGUN, RESTED, MELTED = "melt begun", "melt rests", "melted"
 # Another fault, put in by who watches.
 WORSE: Final = "worse"
 METERED: Final = "metered"
+# Put on a part of the circuit for now, and taken away again.
+PLACED, GONE = "placed", "gone"
 METER_SHARE: Final = 0.01
 METER_UNITS: Final = {"volts": "V", "ohms": "Ω", "amps": "A"}
 # Done by oneself in so many minutes; an act with parts, one without, and what comes before a melt. Judgement of the trade.
@@ -211,6 +214,39 @@ class Practice:
         self._let_pass(MEASURED_MIN)
         return self._kept(METERED, f"{what} {one} {other}".strip(), shows, MEASURED_MIN, f"{shows:.4g} {METER_UNITS[what]}")
 
+    def place(self, what: str, where: str) -> Step:
+        """Put a jumper over a part of the circuit, or lift its lead; stopped where it would take a protection away, or the power is on.
+
+        Raises InputError where the words name no part, or another thing is put there.
+        """
+        self._still_open()
+        if what not in ON_A_PART:
+            raise InputError(f"“{what[:20]}” is none of {', '.join(ON_A_PART)}")
+        part = part_of(self.rig.wired.circuit, what, where)
+        if not part:
+            raise InputError(f"“{where[:40]}” names no part of the circuit (points lists them)")
+        try:
+            way = way_of(self.rig, what, part)
+        except InputError as refused:
+            return self._kept(STOPPED, part, None, 0.0, str(refused))
+        if self.rig.own.get("power_locked_out") != "yes":
+            return self._kept(STOPPED, part, None, 0.0, f"{' '.join(sorted(_LOCK_OUT))}: put power_locked_out yes")
+        self._put_on(part, way, MEASURED_MIN)
+        return self._kept(PLACED, part, way, MEASURED_MIN, self.rig.wired.circuit.part(part).label)
+
+    def take_away(self, part: str) -> Step:
+        """Take away what was put on a part; InputError where nothing is."""
+        self._still_open()
+        if part not in self.rig.put:
+            raise InputError(f"“{part[:40]}”: nothing was put there")
+        self._put_on(part, None, MEASURED_MIN)
+        return self._kept(GONE, part, None, MEASURED_MIN, self.rig.wired.circuit.part(part).label)
+
+    def _put_on(self, part: str, way: str | None, minutes: float) -> None:
+        self.rig.put_on(part, way)
+        self._take_power()
+        self._let_pass(minutes)
+
     def set(self, code: str, value: float) -> Step:
         """Set a parameter of the controls, in its unit; InputError for one that is not known or a value outside its range."""
         self._still_open()
@@ -303,6 +339,8 @@ class Practice:
         elif step.what == MELTED:
             self.melting = ""
             self._next_stage(Done("coil", "melted", None))
+        elif step.what in (PLACED, GONE):
+            self._put_on(step.of, step.value if isinstance(step.value, str) else None, step.minutes)
         elif step.what == WORSE and isinstance(step.value, float):
             self._worsen(step.of, step.value)
         elif step.of in (DOWN, BACK):

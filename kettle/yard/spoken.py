@@ -30,6 +30,7 @@ LINES: Final[dict[str, str]] = {
     "back": "turn the thermostat back to where it stood",
     "set PARAMETER VALUE": "set a figure of the controls (settings: where they stand)",
     "meter volts|ohms|amps POINT [POINT]": "put a meter on the circuit (points: list them)",
+    "place jumper|lifted_lead|output_moved PART": "put it on a part of the circuit for now, by its key or its name; take PART: away again",
     "say CAUSE, KEY, VALUE": "what you think it is, what you ask next, and what you expect of it",
     "standing": "what is likely by what you asked, what is held, and the next check",
     "hint": "where to look; again, what it would tell; again, what to do",
@@ -63,7 +64,7 @@ class Spoken:
         return {
             "put": self._put, "do": self._do, "wait": self._wait, "run": lambda rest: self._step(self.practice.run()), "say": self._say,
             "back": lambda rest: self._step(self.practice.back()), "set": self._set, "settings": self._settings, "meter": self._meter,
-            "points": self._points,
+            "points": self._points, "place": self._place, "take": lambda rest: self._step(self.practice.take_away(rest)),
             "standing": self._standing, "hint": self._hint, "it": self._it, "help": lambda rest: _listed(LINES),
             "keys": self._keys, "acts": self._acts, "causes": self._causes,
         }  # fmt: skip
@@ -95,6 +96,11 @@ class Spoken:
     def _meter(self, rest: str) -> dict[str, Any]:
         what, one, other = (*rest.split(), "", "", "")[:3]
         return self._step(self.practice.measure(what, one, other))
+
+    def _place(self, rest: str) -> dict[str, Any]:
+        what, _, where = rest.partition(" ")
+        circuit = self.practice.rig.wired.circuit
+        return self._step(self.practice.place(what, circuit.part(where).label if circuit.has(where) else where))
 
     def _points(self, rest: str) -> dict[str, Any]:
         circuit = self.practice.rig.wired.circuit

@@ -7,6 +7,7 @@ from kettle.knowledge.measures import TRADE
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.observer.settings import SETTINGS, setting
 from kettle.yard import practice as core
+from kettle.yard.put_there import part_of, way_of
 from web.logbook.models.records import SETTING, WORKED_OUT
 from web.yard.filling import FIRST_PULL_MIN
 
@@ -83,6 +84,19 @@ def _measured(work, event):
     return [(core.METERED, points, event.get("value"), core.MEASURED_MIN)]
 
 
+def _placed(work, event):
+    """A jumper, a lifted lead, a moved output: on the part its words name; what names none changes nothing."""
+    part = part_of(work.rig.wired.circuit, event.get("what"), event.get("where") or "")
+    if not part:
+        return [("looked", event.get("what"), None, core.MEASURED_MIN)]
+    return [(core.PLACED, part, way_of(work.rig, event.get("what"), part), core.MEASURED_MIN)]
+
+
+def _gone(work, event):
+    part = part_of(work.rig.wired.circuit, event.get("what"), event.get("where") or "")
+    return [(core.GONE, part, None, core.MEASURED_MIN)] if part in work.rig.put else []
+
+
 def _vacuum(work, event):
     """A look at the vacuum gauge; the first comes after the pump has run for a while."""
     first = not work.practice.steps.filter(what="vacuum", undone=False).exists()
@@ -95,6 +109,6 @@ def _nitrogen(work, event):
 
 
 KINDS = {
-    "vacuum": _vacuum, "nitrogen": _nitrogen,
+    "vacuum": _vacuum, "nitrogen": _nitrogen, "placed": _placed, "gone": _gone,
     "reading": _reading, "act": _act, "weighed": _weighed, "setting": _setting, "program": _program, "measured": _measured,
 }  # fmt: skip

@@ -22,6 +22,8 @@ WORDS = {
     core.WORSE: "Something else came on", SEEN: "Looked", HINT: "Hint", SAID: "Said", QUESTION: "Asked by who teaches", REPLY: "Answered",
     "override": "Taken on against a hold", "mark": "Marked", "ice": "Ice painted", "progress": "Own progress shown",
 }  # fmt: skip
+# What was put on the circuit for now, and taken away.
+PUT_ON = {core.PLACED: "For now, put on", core.GONE: "Taken away from"}
 
 
 def told_of(practice, shown):
@@ -120,6 +122,8 @@ def _label(what, of):
         return PARAMETERS[of].label
     if what == core.METERED:
         return f"Meter, {of}"
+    if what in PUT_ON:
+        return f"{PUT_ON[what]} {of.replace('_', ' ')}"
     if what == core.NAMED:
         return f"Named: {causes_in_words(of.split('+')) or 'nothing'}"
     return WORDS.get(of) or WORDS.get(what) or what.capitalize()

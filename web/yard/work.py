@@ -20,6 +20,7 @@ from kettle.plant import faults
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.observer.settings import SETTINGS, setting
 from kettle.yard import practice as core
+from kettle.yard.put_there import MOVED, part_of, way_of
 from kettle.yard.spoken import ALL, NONE
 from web.accounts.access import shown_to
 from web.accounts.pages import page_before
@@ -33,6 +34,9 @@ from web.yard.rigs import rig_of
 
 # Steps of the yard itself.
 HINT, SAID, QUESTION, REPLY, MARK, SEEN = "hint", "said", "question", "reply", "mark", "seen"
+# What is put on the circuit by an address; named by the form where it says nothing.
+PUTS = {"put-there": "", "move-output": MOVED}
+LOCK_OUT_FIRST = f"{' '.join(caution_words('lock_out'))} The power is on: lock it out first."
 # What shows what the standing says.
 TELLS = ("report", "report-pdf", "explanation", "customer", "call-zip", "quote", "decide-quote", "export-case")
 # Minutes that are passed by one tap, and in words.
@@ -263,16 +267,35 @@ class Work:
 
     def _hurts(self, match):
         """What asks for power that is off is stopped while it is on; and how long what follows takes."""
+        if match.url_name in PUTS:
+            return self._puts(PUTS[match.url_name] or self.request.POST.get("what", ""))
         code = {"done": self.request.POST.get("act", ""), "turn-valve": "valve.turned_in"}.get(match.url_name, "")
         if code not in acts.ACTS:
             return None
         act = acts.ACTS[code]
         if self.core.hurts(act):
-            words = f"{act.label}. {' '.join(caution_words('lock_out'))} The power is on: lock it out first."
-            self.keep(core.STOPPED, code, None, 0.0, words)
-            return self._said(f"Stopped: {words}")
+            return self._stop(code, f"{act.label}. {LOCK_OUT_FIRST}")
         self.ahead_min = core.minutes_of(act)
         return None
+
+    def _puts(self, what):
+        """A jumper or a lifted lead is put on with the power off, and no jumper over what protects."""
+        words = self.request.POST.get("where") or self.request.POST.get("load", "")
+        part = part_of(self.rig.wired.circuit, what, words)
+        if not part:
+            return None
+        try:
+            way_of(self.rig, what, part)
+        except InputError as refused:
+            return self._stop(part, str(refused))
+        if self.rig.own.get("power_locked_out") != "yes":
+            return self._stop(part, f"{self.rig.wired.circuit.part(part).label}. {LOCK_OUT_FIRST}")
+        return None
+
+    def _stop(self, of, words):
+        """Stop what would hurt or break, say why, and count it."""
+        self.keep(core.STOPPED, of, None, 0.0, words)
+        return self._said(f"Stopped: {words}")
 
     def _said(self, words):
         messages.error(self.request, words)

@@ -43,13 +43,16 @@ NO_DELAY_F: Final = 999.0
 # The last stretch that shows which way the box goes.
 TREND_H: Final = 0.75
 DAY_H: Final = 24.0
+# The state of the circuit in which everything is called, its fan, the air that still goes where it stands, and what a shut valve lets by.
+CALLED, FAN, STANDS_SHARE, SHUT_SHARE = "calling", "fan_1", 0.03, 0.001
 
 
 @dataclass
 class Rig:
     """A unit with faults (code -> severity), run to a moment; `own` is what the technician did to it himself.
 
-    `left` are figures of its parts that somebody set, `found` those that stay as they were found beside them.
+    `left` are figures of its parts that somebody set, `found` those that stay as they were found beside them. `put` is what was put on the
+    parts of its circuit for now: part -> way it then is in.
     """
 
     unit: Unit
@@ -61,6 +64,7 @@ class Rig:
     own: dict[str, Value] = field(default_factory=dict)
     left: dict[str, float] = field(default_factory=dict)
     found: dict[str, float] = field(default_factory=dict)
+    put: dict[str, str] = field(default_factory=dict)
     added_lb: float = 0.0
     turns: float = 0.0
     starts: list[tuple[float, float]] = field(default_factory=list)
@@ -103,7 +107,7 @@ class Rig:
     @cached_property
     def wired(self) -> Wired:
         """Its circuit with what is wrong in it."""
-        return Wired(self.unit, self.wrong, float(self.parts.heater_rated_btu_h) / BTU_H_PER_W)
+        return Wired(self.unit, self.wrong, float(self.parts.heater_rated_btu_h) / BTU_H_PER_W, self.put)
 
     @property
     def circuit_state(self) -> str:
@@ -225,6 +229,11 @@ class Rig:
         self.wrong = {code: grade for code, grade in self.wrong.items() if code not in cured}
         self.rebuild()
 
+    def put_on(self, part: str, way: str | None) -> None:
+        """Put a jumper over a part of the circuit, lift its lead ("open"), or take either away again (None)."""
+        self.put = {key: value for key, value in self.put.items() if key != part} | ({} if way is None else {part: way})
+        self.rebuild()
+
     def melt_off(self, share: float) -> None:
         """Take a share of the ice off the coil, 0 to 1; what is left lies where it lay."""
         for name in ("frost_lb", "frost_ft3", "ice_lb", "wet_lb"):
@@ -238,10 +247,11 @@ class Rig:
             plant.parts[part] = value
         for code, grade in self.wrong.items():
             change = faults.get(code).change
-            if change is not None:
+            if change is not None and not (self.put and self.wired.carried_past(code, grade)):
                 change(plant, np.array([grade]))
         for part, value in self.found.items():
             plant.parts[part] = value
+        self._let_through(plant)
         plant.parts.charge_lb = np.maximum(plant.parts.charge_lb + self.added_lb, 0.05 * sized(self.unit).parts.charge_lb)
         plant.parts.stem_turns += self.turns
         if self.own.get("stat_turned_down") == "yes":
@@ -252,6 +262,18 @@ class Rig:
         if self.parts.defrosts_per_day > 0 and self.parts.demand_share <= 0 and np.isinf(self.state.next_defrost_h):
             # A clock that was put right comes to its next time.
             self.course.state.next_defrost_h[:] = self.state.hours + DAY_H / 2.0 / self.parts.defrosts_per_day
+
+    def _let_through(self, plant: Plant) -> None:
+        """Where leads are lifted, what hangs on them stands."""
+        if "open" not in self.put.values():
+            return
+        works, has = self.wired.works, self.wired.circuit.has
+        if not (works("contactor_coil", CALLED) and works("compressor", CALLED)):
+            plant.parts.can_run[:] = 0.0
+        if has("solenoid") and not works("solenoid", CALLED):
+            plant.parts.solenoid_open[:] = SHUT_SHARE
+        if has(FAN) and not works(FAN, CALLED):
+            plant.parts.fan_flow *= STANDS_SHARE
 
     def series(self, name: str, hours: float) -> Figures:
         """A recorded figure over the last hours."""

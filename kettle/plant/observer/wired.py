@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Final
 
 from kettle.electrical.circuit import Circuit
-from kettle.electrical.faults import Fault, from_key, together
+from kettle.electrical.faults import WAYS, Fault, from_key, together
 from kettle.electrical.presets import circuit_of
 from kettle.electrical.solve import Solved, resistances, solve
 from kettle.electrical.wiring import USUAL, Bank, Wiring
@@ -33,11 +33,12 @@ def wiring_of(circuit: Circuit, code: str, severity: float) -> Fault:
 
 @dataclass
 class Wired:
-    """The circuit of a unit with what is wrong with it (cause -> severity)."""
+    """The circuit of a unit with what is wrong with it (cause -> severity), and what was put on its parts (`put`: part -> way)."""
 
     unit: Unit
     wrong: dict[str, float]
     heaters_w: float
+    put: dict[str, str] = field(default_factory=dict)
     circuit: Circuit = field(init=False)
     fault: Fault = field(init=False)
     _solved: dict[str, Solved] = field(default_factory=dict)
@@ -48,7 +49,19 @@ class Wired:
         shares = dict(zip(("S1", "S2", "S3"), legs, strict=False))
         supply = {key: phasor * shares.get(key, 1.0) for key, phasor in circuit.supply.items()}
         self.circuit = circuit.fed_with(supply)
-        self.fault = together(wiring_of(circuit, code, severity) for code, severity in self.wrong.items())
+        own = together(wiring_of(circuit, code, severity) for code, severity in self.wrong.items())
+        # A jumper carries past whatever the part does, a lifted lead lets nothing through it.
+        kept = [Fault(one.part, one.way) for one in own.each if one.part not in self.put]
+        self.fault = together([*kept, *(Fault(part, way) for part, way in self.put.items() if way)])
+
+    def carried_past(self, code: str, severity: float) -> bool:
+        """Return whether jumpers lie over everything a cause does in this circuit, or another output does it."""
+        parts = {one.part for one in wiring_of(self.circuit, code, severity).each}
+        return bool(parts) and all(self.put.get(part, "open") != "open" for part in parts)
+
+    def over(self, part: str) -> tuple[str, ...]:
+        """Return the ways a jumper over a part is written: closed where it can fail so, else as if it were sound."""
+        return tuple(way.code for way in WAYS[self.circuit.part(part).kind] if way.conducts == "closed") or ("",)
 
     def at(self, state: str) -> Solved:
         """Return the circuit solved in a state, once."""

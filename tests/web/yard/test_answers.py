@@ -243,3 +243,24 @@ def test_refrigerant_work_answers_by_what_is_in_the_circuit(practise):
     at.post("refrigerant/microns/", microns="1", pump="off")
     last = list(at.call.vacuumreadings.values_list("microns", flat=True))[-2:]
     assert last[0] < 500.0 and last[0] < last[1] < 800.0
+
+
+def test_a_jumper_and_a_lifted_lead_act_on_the_unit_while_they_are_there(practise):
+    at = practise("pole-open")
+    part = at.core.rig.wired.fault.part
+    name = at.core.rig.wired.circuit.part(part).label
+    said = at.post("power/placed/", what="jumper", where=name).content.decode()
+    assert "lock it out first" in said and not at.core.rig.put
+    at.take("power_locked_out", power_locked_out="yes")
+    assert "takes away what protects" in at.post("power/placed/", what="jumper", where="fuse 1").content.decode()
+    at.post("power/placed/", what="jumper", where=name)
+    at.post("power/placed/", what="jumper", where="somewhere")
+    at.take("power_locked_out", power_locked_out="no")
+    assert at.core.rig.put and at.core.rig.parts.can_run == 1, "past the pole it runs"
+    assert [what for what, _, _ in at.steps()] == ["stopped", "put", "stopped", "placed", "looked", "put"]
+    lies = at.call.left_there.get(where=name)
+    at.post(f"power/placed/{lies.pk}/gone/")
+    assert not at.core.rig.put and at.core.rig.parts.can_run == 0
+    at.take("power_locked_out", power_locked_out="yes")
+    at.post("power/placed/", what="lifted_lead", where="contactor coil")
+    assert at.core.rig.put == {"contactor_coil": "open"}

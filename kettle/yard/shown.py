@@ -1,5 +1,6 @@
 """What a practice unit shows to the eye beyond its observations: the face of its coil, and its defrost program."""
 
+from collections.abc import Callable
 from typing import Final
 
 from kettle.benches.ice.map import COLUMNS, LETTERS, ROWS, IceMap
@@ -70,3 +71,32 @@ def alike(painted: IceMap, there: IceMap) -> float:
     """Return the share of cells of a painted face that say what is there, 0 to 1."""
     pairs = [(one, other) for mine, its in zip(painted.rows, there.rows, strict=True) for one, other in zip(mine, its, strict=True)]
     return sum(one == other for one, other in pairs) / len(pairs)
+
+
+# What probes follow: key -> the recorded figure, and what makes its unit of it.
+FOLLOWED: Final[dict[str, tuple[str, Callable[[Rig, float], float]]]] = {
+    "box_temp_f": ("air_f", lambda rig, air_f: air_f),
+    "suction_psig": ("sst_f", lambda rig, sst_f: rig.unit.refrigerant.dew_psig(sst_f, rig.unit.altitude_ft)),
+    "discharge_psig": ("sct_f", lambda rig, sct_f: rig.unit.refrigerant.dew_psig(sct_f, rig.unit.altitude_ft)),
+    "compressor_amps": ("amps", lambda rig, amps: amps),
+}
+
+
+def trace(rig: Rig, key: str, span_min: float) -> list[tuple[float, float]]:
+    """Return what a probe at `key` read over the last span: minutes ago (negative), figure; oldest first, empty where none is followed."""
+    if key not in FOLLOWED:
+        return []
+    name, read = FOLLOWED[key]
+    ends = float(rig.state.hours)
+    kept = [(60.0 * (float(at) - ends), float(value)) for at, value in zip(rig.course.hours, rig.course.series[name][:, 0], strict=True)]
+    return [(ago, read(rig, value)) for ago, value in kept if ago >= -span_min]
+
+
+def line(points: list[tuple[float, float]], span_min: float, wide: float, high: float, least: float) -> str:
+    """Return a trace as points of a line in a frame: now at its right, its middle half way up; foot to top is at least `least`."""
+    if len(points) < 2:
+        return ""
+    values = [value for _, value in points]
+    spread = max(max(values) - min(values), least)
+    low = (min(values) + max(values) - spread) / 2.0
+    return " ".join(f"{wide * (1.0 + ago / span_min):.1f},{high * (1.0 - (value - low) / spread):.1f}" for ago, value in points)

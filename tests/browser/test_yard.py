@@ -127,6 +127,23 @@ def test_learner_and_teacher_in_two_windows(learner, browser, live_server, djang
 
 
 @ONE_SCREEN
+def test_probes_are_watched_and_stopped(learner):
+    page = learner("bulb-loose", by_touch)
+    page.get_by_text("Unit", exact=True).click()
+    page.get_by_role("button", name="Put probes on").click()
+    clock = page.locator("#yard-clock")
+    expect(clock).to_contain_text("5 min in")
+    page.get_by_role("button", name="Watch").click()
+    expect(clock).to_contain_text("8 min in")
+    page.get_by_role("button", name="Stop watching").click()
+    expect(page.get_by_role("button", name="Watch")).to_contain_text("a minute each second")
+    stands = clock.inner_text()
+    # Two more would have come meanwhile.
+    page.wait_for_timeout(2500)
+    assert clock.inner_text() == stands
+
+
+@ONE_SCREEN
 def test_a_drawing_moves_with_the_model(logged_in, live_server, accessible):
     page = logged_in
     page.goto(f"{live_server.url}/yard/how/defrost/")

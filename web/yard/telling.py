@@ -12,7 +12,7 @@ from web.logbook.calls.record import record_of
 from web.yard.lesson import lesson_shown
 from web.yard.models import Practice
 from web.yard.rigs import draw_of, made_new, rig_of
-from web.yard.work import HINT, MARK, QUESTION, REPLY, SAID, SEEN
+from web.yard.work import HINT, MARK, QUESTION, REPLY, SAID, SEEN, WATCHED
 
 # So many more things may be asked than by holds and next checks alone, for few.
 MORE_ASKED = 1.5
@@ -20,6 +20,7 @@ WORDS = {
     core.PUT: "", core.WAITED: "Let time pass", core.DOWN: "Thermostat turned down", core.BACK: "Thermostat back", core.STOPPED: "Stopped",
     core.BEGUN: "Melting begun", core.RESTED: "Melting rests", core.MELTED: "Melting ended", core.NAMED: "Named",
     core.WORSE: "Something else came on", SEEN: "Looked", HINT: "Hint", SAID: "Said", QUESTION: "Asked by who teaches", REPLY: "Answered",
+    WATCHED: "Probes watched",
     "override": "Taken on against a hold", "mark": "Marked", "ice": "Ice painted", "progress": "Own progress shown",
 }  # fmt: skip
 # What was put on the circuit for now, and taken away.
@@ -39,8 +40,14 @@ def told_of(practice, shown):
 def path_of(practice, shown):
     """Every step as a line, each with how who teaches marked it."""
     marks = {row.of: row.says for row in practice.steps.filter(what=MARK)}
-    rows = practice.steps.exclude(what=MARK).select_related("by")
-    return [line_of(row, shown) | {"mark": marks.get(str(row.pk), "")} for row in rows]
+    rows, lines = practice.steps.exclude(what=MARK).select_related("by"), []
+    for row in rows:
+        line = line_of(row, shown) | {"mark": marks.get(str(row.pk), "")}
+        # Minutes that were watched one after the other are one line.
+        if row.of == WATCHED and lines and lines[-1]["label"] == line["label"] and lines[-1]["by"] == row.by:
+            line |= {"minutes": lines[-1]["minutes"] + row.minutes, "at_min": lines.pop()["at_min"]}
+        lines.append(line)
+    return lines
 
 
 def _worked_out(practice):

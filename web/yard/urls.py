@@ -32,6 +32,7 @@ urlpatterns = [
     path("reply/", work.reply, name="yard-reply"),
     path("name/", work.name, name="yard-name"),
     path("probes/", work.probes, name="yard-probes"),
+    path("watch/", work.watch, name="yard-watch"),
     path("bar/", work.bar, name="yard-bar"),
     path("progress/", work.show_progress, name="yard-progress"),
     path("debrief/", debriefed.debriefed, name="yard-debrief"),

@@ -21,6 +21,7 @@ from kettle.plant.observer.rig import OWN_DOING
 from kettle.plant.observer.settings import SETTINGS, setting
 from kettle.yard import practice as core
 from kettle.yard.put_there import MOVED, part_of, way_of
+from kettle.yard.shown import line, trace
 from kettle.yard.spoken import ALL, NONE
 from web.accounts.access import shown_to
 from web.accounts.pages import page_before
@@ -37,12 +38,16 @@ HINT, SAID, QUESTION, REPLY, MARK, SEEN = "hint", "said", "question", "reply", "
 # What is put on the circuit by an address; named by the form where it says nothing.
 PUTS = {"put-there": "", "move-output": MOVED}
 LOCK_OUT_FIRST = f"{' '.join(caution_words('lock_out'))} The power is on: lock it out first."
+# Minutes that pass while somebody watches the probes.
+WATCHED = "watched"
 # What shows what the standing says.
 TELLS = ("report", "report-pdf", "explanation", "customer", "call-zip", "quote", "decide-quote", "export-case")
 # Minutes that are passed by one tap, and in words.
 SPANS = ((5, "5 min"), (15, "15 min"), (60, "1 hour"), (8 * 60, "8 h"), (24 * 60, "1 day"), (7 * 24 * 60, "1 week"))
 # What probes read while they are on.
 PROBED = ("box_temp_f", "suction_psig", "discharge_psig", "suction_line_evap_f", "liquid_line_f", "compressor_amps")
+# Minutes of what they read that are drawn, the size of that drawing, and the least it shows from foot to top (°F, psi, A).
+TRACED_MIN, TRACE_SIZE, LEAST_TRACED = 60.0, (120.0, 28.0), 2.0
 _working: ContextVar["Work | None"] = ContextVar("practice_at_work", default=None)
 _locks = defaultdict(threading.Lock)
 
@@ -170,18 +175,24 @@ class Work:
         places = self.face.places if self.face is not None else {}
         return [(ice.PLACES[code].label, ice.FORM_WORDS[form]) for code, form in places.items() if code in ice.PLACES]
 
+    @property
+    def probes_on(self):
+        """Whether probes are on it."""
+        on = self.practice.steps.filter(what=SEEN, of="probes").last()
+        return on is not None and bool(on.value)
+
     @cached_property
     def live(self):
-        """What probes read now, where they are on: label and figure."""
-        on = self.practice.steps.filter(what=SEEN, of="probes").last()
-        if on is None or not on.value:
-            return []
+        """What probes read now, where they are on: label, figure, and the line of the last hour."""
         rows = []
+        if not self.probes_on:
+            return rows
         for key in PROBED:
             entry = observations.get(key)
             value = self.core.looked(key)[0] if entry.exists_on(self.rig.unit) else None
             if isinstance(value, float):
-                rows.append((entry.label, entry.show(value, shown=self.shown)))
+                drawn = line(trace(self.rig, key, TRACED_MIN), TRACED_MIN, *TRACE_SIZE, LEAST_TRACED)
+                rows.append((entry.label, entry.show(value, shown=self.shown), drawn))
         return rows
 
     @cached_property

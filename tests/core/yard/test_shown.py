@@ -9,7 +9,7 @@ from kettle.plant.observer import stand
 from kettle.plant.simulate import PRESETS
 from kettle.yard.drawn import Draw, standing_as_drawn
 from kettle.yard.leaking import heard_at, leaks_at
-from kettle.yard.shown import alike, face, program
+from kettle.yard.shown import alike, face, line, program, trace
 
 
 def rig(kind, *wrong, hours=54.0):
@@ -68,3 +68,23 @@ def test_a_leak_is_at_one_place_of_the_unit_and_only_it_is_heard():
     assert len(found) > 2
     sound = Draw(3, PRESETS["walk_in_cooler"], 85.0, "one", (("condenser_dirty", 0.8),), (), "warm", "")
     assert leaks_at(sound, standing_as_drawn(sound)) == ""
+
+
+def test_a_trace_is_what_was_read_over_the_span_and_ends_now():
+    one = rig("walk_in_cooler", hours=20.0)
+    for _ in range(3):
+        one.wait(1.0)
+    box = trace(one, "box_temp_f", 60.0)
+    assert box[-1] == (pytest.approx(0.0, abs=0.3), pytest.approx(float(one.state.air_f), abs=1e-6))
+    assert [ago for ago, _ in box] == sorted(ago for ago, _ in box) and -60.0 <= box[0][0] < -50.0
+    assert [round(ago, 2) for ago, _ in box[-6:]] == [-2.75, -2.0, -1.75, -1.0, -0.75, 0.0]
+    suction = trace(one, "suction_psig", 60.0)
+    evaporating = float(one.state.sst_f)
+    assert suction[-1][1] == pytest.approx(one.unit.refrigerant.dew_psig(evaporating, one.unit.altitude_ft), abs=0.2)
+    assert trace(one, "sight_glass", 60.0) == []
+
+
+def test_a_line_has_now_at_its_right_and_its_middle_half_way_up():
+    assert line([(-60.0, 40.0), (-30.0, 38.0), (0.0, 44.0)], 60.0, 120.0, 30.0, 2.0) == "0.0,20.0 60.0,30.0 120.0,0.0"
+    assert line([(-30.0, 40.0), (0.0, 41.0)], 60.0, 120.0, 30.0, 2.0) == "60.0,22.5 120.0,7.5", "no finer than it is read"
+    assert line([(0.0, 40.0)], 60.0, 120.0, 30.0, 2.0) == ""

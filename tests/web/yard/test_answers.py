@@ -264,3 +264,20 @@ def test_a_jumper_and_a_lifted_lead_act_on_the_unit_while_they_are_there(practis
     at.take("power_locked_out", power_locked_out="yes")
     at.post("power/placed/", what="lifted_lead", where="contactor coil")
     assert at.core.rig.put == {"contactor_coil": "open"}
+
+
+def test_probes_are_watched_minute_by_minute_until_somebody_stops(practise):
+    at = practise("bulb-loose")
+    assert "yard-trace" not in at.yard("watch/").content.decode() and not at.practice.steps.exists(), "none are on"
+    at.yard("probes/", on="yes")
+    before = at.core.minutes
+    bodies = [at.yard("watch/").content.decode() for _ in range(3)]
+    assert at.core.minutes == before + 3.0
+    assert all("Stop watching" in body and "<polyline" in body for body in bodies) and len(set(bodies)) == 3
+    again = at.client.post(f"{at.base}/yard/watch/", HTTP_HX_TARGET="yard-figures").content.decode()
+    assert "Stop watching" not in again and "hx-swap-oob" in again and "9 min in" in again
+    assert "Stop watching" not in at.client.get(f"{at.base}/yard/bar/").content.decode()
+    at.yard("name/", cause="bulb_fault")
+    path = at.client.get(f"{at.base}/yard/debrief/").content.decode()
+    assert path.count("Probes watched") == 1, "what was watched is one line"
+    assert "Stop watching" not in at.yard("watch/").content.decode(), "it is over"

@@ -17,10 +17,12 @@ from web.accounts.pages import page_before
 from web.round.views.pages import standing_of
 from web.yard.actions.naming import name_it
 from web.yard.actions.stepping import step
-from web.yard.work import HINT, REPLY, SAID, SEEN
+from web.yard.work import HINT, REPLY, SAID, SEEN, WATCHED
 
 LONGEST_MIN = 7 * 24 * 60
 LOOK_MIN = 1.0
+# So many minutes pass for each second that the probes are watched.
+WATCHED_MIN = 1.0
 MOST_CAUSES = 3
 
 
@@ -182,6 +184,18 @@ def probes(request):
     on = request.POST.get("on") == "yes"
     _refusals(request, lambda: step(request.user, work, SEEN, "probes", 1.0 if on else 0.0, core.WITHOUT_PARTS_MIN / 2.0 if on else 0.0))
     return _back(request)
+
+
+@require_POST
+def watch(request):
+    """A minute more of what the probes read, while somebody looks on: the page asks for the next as long as it is watched."""
+    work = _work(request)
+    goes_on = work.probes_on and _refusals(request, lambda: step(request.user, work, core.WAITED, WATCHED, None, WATCHED_MIN))
+    if goes_on and request.headers.get("HX-Target") == "yard-figures":
+        return render(request, "yard/_figures.html", {"work": work, "watching": True, "clock": True})
+    answer = render(request, "yard/_live.html", {"practice": work, "watching": goes_on})
+    answer["HX-Retarget"] = "#yard-live"
+    return answer
 
 
 @require_POST

@@ -34,8 +34,10 @@ HISS_SHARE: Final = 0.7
 # of the trade.
 NEAR_BANDS: Final = 0.5
 FAR_SHARE: Final = 0.1
-# How far these lie outside says how long it has been so, not what it comes of.
+# How far these lie outside says how long it has been so, not what it comes of; but a box that stays warm while its unit runs is none that
+# only wants time.
 GROWS_WITH_TIME: Final = ("box_temp_f", "held_warm_f", "product_over_air_f", "rest_off_f", "lp_open_off_f")
+NOT_WHILE_IT_RUNS: Final = ("held_warm_f",)
 # A state that a sound unit shows so often now is none that it shows by chance.
 USUAL_NOW: Final = 0.25
 STATE_WORDS: Final = {"low": "low", "ok": "in band", "high": "high"}
@@ -90,6 +92,8 @@ def membership(value: float, low: float, high: float, spread: float = 0.0) -> di
 def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list[Feature]:
     """Return everything seen that the network knows, each with how much of each state was seen and how far it counts."""
     shown = facts.shown
+    # In its first minutes no box comes down yet.
+    runs = facts.is_("compressor", "running") and facts.moment != "just_started"
     features = []
     for verdict in found:
         if verdict.quantity in network.columns and verdict.state != "impossible":
@@ -97,7 +101,7 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
             seen = membership(verdict.value, verdict.low, verdict.high, verdict.spread)
             if verdict.quantity in NO_UPPER_END:
                 seen = {"low": seen["low"], "ok": 1.0 - seen["low"], "high": 0.0}
-            far = by_chance(verdict)
+            far = by_chance(verdict, runs)
             features.append(Feature(verdict.quantity, seen, share, verdict_words(verdict, shown), by_chance=far))
     # In the order of their keys, so that the order of entry does not even move the last digit.
     for key, value in sorted(facts.seen.items()):
@@ -116,11 +120,12 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
     return features
 
 
-def by_chance(verdict: Verdict) -> float:
+def by_chance(verdict: Verdict, runs: bool = False) -> float:
     """Return the share of what a sound unit shows beyond its band that reaches as far as a figure lies: all of it at the edge, less the
-    more bands it lies outside, never less than a tenth."""
-    width = verdict.high - verdict.low
-    if width <= 0 or verdict.quantity in NO_UPPER_END or verdict.quantity in GROWS_WITH_TIME:
+    more bands it lies outside, never less than a tenth. `runs` is whether its compressor runs."""
+    width, quantity = verdict.high - verdict.low, verdict.quantity
+    grows = quantity in GROWS_WITH_TIME and not (runs and quantity in NOT_WHILE_IT_RUNS)
+    if width <= 0 or quantity in NO_UPPER_END or grows:
         return 1.0
     outside = max(verdict.low - verdict.value, verdict.value - verdict.high, 0.0) / width
     return max(math.exp(-max(0.0, outside - NEAR_BANDS)), FAR_SHARE)
@@ -172,12 +177,20 @@ def weigh(network: Network, features: Sequence[Feature]) -> list[tuple[Feature, 
             columns = network.columns[feature.key]
             weights = np.array([feature.seen.get(state, 0.0) for state in columns.states])
             shows = network.table[:, columns.place] @ weights
-            chance = shows[network.rows[frozenset()]]
-            if feature.by_chance < 1.0 and chance < USUAL_NOW:
-                # So far out a figure is not a sound unit's scatter: what a cause shows no more often than that does not explain it.
-                shows = shows - np.minimum(shows, chance) * (1.0 - feature.by_chance)
+            shows = not_by_chance(shows, float(shows[network.rows[frozenset()]]), feature)
             weighed.append((feature, SPEAKS * feature.share * np.log(shows)))
     return weighed
+
+
+def not_by_chance(shows: Figures, sound: float, feature: Feature) -> Figures:
+    """Return how often hypotheses show a state (`sound`: a sound unit) that lies as far out as a feature does.
+
+    So far out a figure is not a sound unit's scatter: what a cause shows no more often than that does not explain it.
+    """
+    if feature.by_chance >= 1.0 or sound >= USUAL_NOW:
+        return shows
+    less: Figures = shows - np.minimum(shows, sound) * (1.0 - feature.by_chance)
+    return less
 
 
 def log_likelihood(network: Network, weighed: Sequence[tuple[Feature, Figures]]) -> Figures:

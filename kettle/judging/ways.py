@@ -9,7 +9,7 @@ from typing import Final, NamedTuple
 import numpy as np
 
 from kettle.judging.checks import PERSISTS
-from kettle.judging.evidence import SPEAKS, Feature
+from kettle.judging.evidence import SPEAKS, Feature, not_by_chance
 from kettle.judging.network import SMALLEST, Figures, Network
 from kettle.knowledge import observations
 from kettle.knowledge.acts import LOOKED, Act, that_opens
@@ -138,6 +138,10 @@ def carried(
             continue
         columns = network.columns[feature.key]
         old, new = network.table[then, columns.place], network.table[now, columns.place]
+        if not columns.many:
+            seen_at, sound = columns.states.index(feature.likeliest), network.table[network.rows[frozenset()], columns.place]
+            for rows in (old, new):
+                rows[:, seen_at] = not_by_chance(rows[:, seen_at], float(sound[seen_at]), feature)
         stays = np.minimum(new[:, columns.states.index(before)] / old[:, columns.states.index(before)], 1.0)
         if columns.many:
             fresh = new[:, columns.states.index(feature.likeliest)] * HARDLY_ANEW

@@ -80,6 +80,24 @@ def test_a_treated_cause_stays_until_it_is_proved():
     assert "Superheat in its band" in open_one.to_prove[0]
 
 
+DEAD = {
+    "box_temp_f": 62.0, "box_trend": "steady", "compressor": "humming", "contactor": "in", "control_call": "calling",
+    "line_v_12": 230.0, "line_v_23": 230.0, "line_v_31": 230.0, "load_v_12": 8.0, "load_v_23": 228.0, "load_v_31": 110.0,
+    "evap_fans": "running", "condenser_fans": "running", "condenser_coil": "clean", "evap_coil": "clean", "door": "good",
+    "ice_form": "none",
+}  # fmt: skip
+RUNS_AGAIN = {"compressor": "running", "evap_fans": "running", "control_call": "calling", "ice_form": "none"}
+
+
+@pytest.mark.parametrize(("trend", "low", "high"), [("falling", 0.9, 1.0), ("steady", 0.0, 0.25), ("rising", 0.0, 0.25)])
+def test_a_box_that_stays_warm_over_a_repaired_unit_that_runs_is_not_put_right(trend, low, high):
+    plate = {"kind": "walk_in_cooler", "refrigerant": "R-448A", "phases": 3, "nameplate_v": 230.0}
+    told = course(plate, [DEAD, {**RUNS_AGAIN, "box_temp_f": 60.0, "box_trend": trend}], [("contactor", "replaced")])
+    nothing = sum(one.probability for one in told.left if not one.codes)
+    assert probability(told.was, "contactor_pole_open") > 0.9 and low <= nothing <= high
+    assert bool(told.now.next_checks) == (trend != "falling"), "and there is something to ask"
+
+
 def test_gas_leaves_the_leak_open_until_it_is_repaired():
     plate, stages, done, _, _ = STORIES["a leak repaired after gas"]
     charged, repaired = course(plate, stages[:2], done[:1]), course(plate, stages, done)

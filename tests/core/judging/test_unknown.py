@@ -10,11 +10,12 @@ from kettle.judging import unknown
 from kettle.judging.coils import judge_coil
 from kettle.judging.course import Done, judge_course
 from kettle.judging.evidence import Feature, by_chance, features, log_likelihood, weigh
-from kettle.judging.judge import beside_the_known, context_of, judge
+from kettle.judging.judge import beside_the_known, context_of, judge, verdicts_of
 from kettle.judging.network import network_of
+from kettle.judging.readings import work_out
 from kettle.judging.verdicts import Verdict
 from kettle.knowledge.bands import NO_UPPER_END
-from tests.core.judging.faults import FREEZER, unit_of
+from tests.core.judging.faults import COOLER, FREEZER, unit_of
 from tests.core.judging.scoring import EXPECTED, FOLDER
 
 # Nobody ever saw this together: a bare coil full of frost outside, a silent valve behind a full glass, power that is there and is not.
@@ -88,6 +89,22 @@ def test_how_far_out_a_sound_unit_reaches(value, share):
 @pytest.mark.parametrize("quantity", ["box_temp_f", "held_warm_f", "rest_off_f", *NO_UPPER_END])
 def test_what_only_grows_with_time_or_has_no_end_says_nothing_by_how_far_out_it_is(quantity):
     assert by_chance(verdict(90.0, quantity=quantity)) == 1.0
+
+
+@pytest.mark.parametrize(("quantity", "runs", "share"), [("held_warm_f", True, 0.1), ("held_warm_f", False, 1.0),
+                                                         ("box_temp_f", True, 1.0), ("subcooling_f", True, 0.1)])  # fmt: skip
+def test_a_box_that_stays_warm_while_its_unit_runs_wants_more_than_time(quantity, runs, share):
+    assert by_chance(verdict(90.0, quantity=quantity), runs) == pytest.approx(share)
+
+
+@pytest.mark.parametrize(("word", "settled", "share"), [("running", 60.0, 0.1), ("running", 4.0, 1.0), ("off", 60.0, 1.0),
+                                                        ("short_cycling", 60.0, 1.0)])  # fmt: skip
+def test_it_is_the_compressor_that_runs_and_not_only_since_a_moment(word, settled, share):
+    seen = {"box_temp_f": 62.5, "box_trend": "steady", "compressor": word, "settled_min": settled}
+    facts = work_out(unit_of(COOLER), seen)
+    network = network_of(facts.unit, {"moment": "pull_down", "outside": "mild"})
+    [held] = [one for one in features(facts, verdicts_of(facts), network) if one.key == "held_warm_f"]
+    assert held.by_chance == pytest.approx(share)
 
 
 def test_far_out_is_no_scatter_of_a_sound_unit_and_explained_by_what_brings_it():

@@ -319,7 +319,7 @@ def _combined(base: Figures, one: Figures, other: Figures, columns: Mapping[str,
     banded = np.array([range(f.place.start, f.place.stop) for f in columns.values() if _has_band(f)], dtype=np.int64)
     words = [f for f in columns.values() if not f.many and not _has_band(f)]
     if len(many):
-        both[:, many] = _noisy_or(one[:, many], other[:, many], base[many])
+        both[:, many] = _mixed(one[:, many], other[:, many], base[many])
     if len(banded):
         # The weaker push goes on top of the stronger: a cause that does nothing here then changes nothing.
         a, b, leak = one[:, banded], other[:, banded], base[banded]
@@ -328,8 +328,7 @@ def _combined(base: Figures, one: Figures, other: Figures, columns: Mapping[str,
     if words:
         at = np.concatenate([np.arange(f.place.start, f.place.stop) for f in words])
         sizes = np.array([len(f.states) for f in words])
-        a, b, leak = one[:, at], other[:, at], base[at]
-        mixed = np.where((a >= leak) & (b >= leak), _noisy_or(a, b, leak), a * b / leak)
+        mixed = _mixed(one[:, at], other[:, at], base[at])
         sums = np.add.reduceat(mixed, np.concatenate([[0], np.cumsum(sizes)[:-1]]), axis=1)
         both[:, at] = mixed / np.repeat(sums, sizes, axis=1)
     return both
@@ -337,6 +336,12 @@ def _combined(base: Figures, one: Figures, other: Figures, columns: Mapping[str,
 
 def _has_band(feature: Columns) -> bool:
     return not feature.many and feature.states == BAND_STATES
+
+
+def _mixed(a: Figures, b: Figures, leak: Figures) -> Figures:
+    """What two show of a state: either brings it about; or, where one leaves less of it than is usual, both leave their share of it."""
+    less: Figures = np.where((a >= leak) & (b >= leak), _noisy_or(a, b, leak), a * b / leak)
+    return less
 
 
 def _noisy_or(a: Figures, b: Figures, leak: Figures) -> Figures:

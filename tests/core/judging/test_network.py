@@ -50,6 +50,28 @@ def test_opposite_pushes_can_cancel_and_like_ones_add():
     assert with_restriction["high"] > NETWORK.shape(NETWORK.singles["undercharge"], "superheat_evap_f")["high"]
 
 
+def test_a_word_of_a_list_that_both_make_less_usual_is_left_by_the_share_of_each():
+    # Both come of a hand that was there before: that nothing was touched is less usual with either, and not impossible with both.
+    usual = NETWORK.shape(0, "last_touched")["nothing"]
+    one, other = (NETWORK.shape(NETWORK.singles[code], "last_touched")["nothing"] for code in ("stat_calibration", "txv_overfeeding"))
+    both = NETWORK.shape(NETWORK.rows[frozenset(("stat_calibration", "txv_overfeeding"))], "last_touched")["nothing"]
+    assert max(one, other) < usual and both == pytest.approx(one * other / usual)
+    # What neither takes away either may bring: it is there where it is not missing three times over.
+    leak, drawn = (NETWORK.shape(row, "ice_places")["ceiling"] for row in (0, NETWORK.singles["door_infiltration"]))
+    pair = NETWORK.shape(NETWORK.rows[frozenset(("door_infiltration", "drain_blocked"))], "ice_places")["ceiling"]
+    plain = NETWORK.shape(NETWORK.singles["drain_blocked"], "ice_places")["ceiling"]
+    assert plain >= leak and pair == pytest.approx(1.0 - (1.0 - drawn) * (1.0 - plain) / (1.0 - leak))
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_two_at_once_never_make_impossible_what_each_leaves_likely(kind):
+    network = network_of(resolve(UnitSpec(kind=kind, refrigerant="R-404A")), STEADY)
+    for columns in (one for one in network.columns.values() if one.many):
+        table = network.table[:, columns.place]
+        lesser = np.minimum(table[network.first_of_pair], table[network.second_of_pair])
+        assert (table[network.pairs] >= 0.3 * lesser**2).all()
+
+
 def test_two_at_once_are_named_with_whose_evidence_is_whose():
     suspect = judged("txv_underfeeding+condenser_dirty-1").ranking[0]
     assert set(suspect.codes) == {"condenser_dirty", "txv_underfeeding"}

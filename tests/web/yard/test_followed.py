@@ -70,13 +70,7 @@ def solve(at):
     return best[0].codes if best else ()
 
 
-# Lessons of one fault that an act puts right: three each time, all of them with `-m "attack or not attack"`.
-EACH_TIME = ("fan-dead", "pole-open", "bulb-loose")
-ALONE = [one.code for one in LESSONS.values() if len(one.wrong) == 1 and one.wrong[0][0] in acts.SUREST]
-ALL = [code if code in EACH_TIME else pytest.param(code, marks=pytest.mark.attack) for code in ALONE]
-
-
-@pytest.mark.parametrize("code", ALL)
+@pytest.mark.parametrize("code", ["fan-dead", "pole-open", "bulb-loose"])
 def test_it_is_found_on_the_screens_and_its_repair_holds(practise, code):
     at = practise(code)
     [(cause, _)] = LESSONS[code].wrong

@@ -3,6 +3,7 @@
 import os
 import re
 import threading
+import time
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -224,3 +225,19 @@ def accessible():
         assert violations == [], violations
 
     return check
+
+
+class Held:
+    """Requests of a page that have no answer until they are let go."""
+
+    def __init__(self, page, pattern, patience_s=20.0):
+        self.page, self.patience_s, self.requests = page, patience_s, []
+        page.route(pattern, lambda route: self.requests.append(route))
+
+    def let_go(self):
+        """Answer the first, once it has been asked: the page may still be about to."""
+        until = time.monotonic() + self.patience_s
+        while not self.requests and time.monotonic() < until:
+            self.page.wait_for_timeout(20)
+        assert len(self.requests) == 1, "one request waits"
+        self.requests[0].continue_()

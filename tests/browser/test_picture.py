@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import expect
 
 from kettle.knowledge.equipment import KINDS, builds_of
-from tests.browser.conftest import ONE_SCREEN, PHONE, set_in, tap
+from tests.browser.conftest import ONE_SCREEN, PHONE, Held, set_in, tap
 from web.logbook.models import Call, Unit
 
 SIZES = [(1280, 800), (1024, 768), (390, 844), (844, 390)]
@@ -67,13 +67,11 @@ def test_an_answer_that_comes_late_stays_off_another_sheet(open_stop):
     """The console is watched: an answer without its sheet must not be an error either."""
     page = open_stop("Freezer 1", "arrive")
     sheet = tap(page, "door")
-    held = []
-    page.route("**/entry/**", lambda route: held.append(route))
+    held = Held(page, "**/entry/**")
     sheet.locator("label:has(> input[name=door][value=gasket_gap])").click()
     page.keyboard.press("Escape")
     tap(page, "compressor")
-    assert len(held) == 1, "the entry waits"
-    held[0].continue_()
+    held.let_go()
     expect(page.locator("#picture text", has_text="gasket gap")).to_be_attached()
     expect(page.locator("#sheet-title")).to_have_text("Compressor")
     expect(page.locator("#part-sheet [id^=more-looks]")).to_have_count(1)

@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from devices.probes import serve_in_background
-from tests.browser.conftest import ONE_SCREEN, PHONE
+from tests.browser.conftest import ONE_SCREEN, PHONE, Held
 from tests.browser.test_story import type_in
 from web.links import probes
 from web.logbook.models import Call, Device, Reading, ReadingSet, Unit
@@ -64,18 +64,17 @@ def test_ladder_by_typing_by_handle_and_by_key(app, live_server, accessible):
 @ONE_SCREEN
 def test_an_answer_that_comes_late_leaves_what_was_typed_on_the_ladder(app, live_server):
     app.goto(f"{live_server.url}/ladder/?refrigerant=R-448A&pressure=31")
-    held = []
     # The answer to the pressure is held back until the temperature has been typed.
-    app.route("**/ladder/?*moved=pressure&*", lambda route: held.append(route))
+    held = Held(app, "**/ladder/?*moved=pressure&*")
     app.get_by_label("Pressure, psig").fill("5 inHg")
     app.get_by_label("Pressure, psig").press("Tab")
     app.get_by_label("Temperature, °F").fill("20")
-    held[0].continue_()
+    held.let_go()
     expect(app.locator(".ladder-facts")).to_contain_text("(5.0 inHg)")
     expect(app.get_by_label("Temperature, °F")).to_have_value("20")
     app.get_by_label("Temperature, °F").press("Tab")
     expect(app.locator(".ladder-facts")).to_contain_text("20.0 °F")
-    assert len(held) == 1
+    assert len(held.requests) == 1
 
 
 @ONE_SCREEN

@@ -89,7 +89,7 @@ _ALL: Final = (
                                        "liquid_line_feel", "charge_weighed", "settled_min", "since_defrost_min")),
     Part("leak", "Leaks", "valve", ("oil_trace", "leak_test", "vacuum_micron")),
     Part("air", "Air in the circuit", "valve"),
-    Part("regulator", "Suction regulator", "valve", ("regulator_before_psig", "regulator_after_psig"), _VALVE),
+    Part("regulator", "Suction regulator", "valve", ("suction_regulator", "regulator_before_psig", "regulator_after_psig"), _VALVE),
     Part("condenser", "Condenser", "condenser", ("ambient_f", "condenser_coil", "condenser_blocking", "water_in_f", "water_out_f")),
     Part("water_valve", "Water valve", "condenser", ("water_valve",), {"condensing": ("water",)}),
     Part("condenser_fan", "Condenser fan", "condenser", ("condenser_fans",), {"condensing": ("air",)}),

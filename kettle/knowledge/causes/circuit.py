@@ -238,6 +238,7 @@ CAUSES = (
         prior=0.01,
         shows={
             "regulator_drop_psi": {"high": 0.93},
+            "suction_regulator": {"fitted": 0.99},
             # The gauge sits at the compressor, behind it: suction reads low there, and what is told from it looks starved.
             **STOPS_ON_LOW,
             "td_f": {"high": 0.65},

@@ -36,6 +36,8 @@ USUAL: Final[dict[str, States]] = {
     "winding_mismatch_pct": {"low": 0.005, "ok": 0.965, "high": 0.03},
     "winding_ground_ohm": {"low": 0.01, "ok": 0.985, "high": 0.005},
     "heater_ground_ohm": {"low": 0.01, "ok": 0.985, "high": 0.005},
+    # One unit with one compressor seldom has one; judgement of the trade.
+    "suction_regulator": {"fitted": 0.3, "none": 0.7},
     "regulator_drop_psi": {"low": 0.01, "ok": 0.96, "high": 0.03},
     "heater_pct": {"low": 0.04, "ok": 0.94, "high": 0.02},
     "heater_volts": {"low": 0.03, "ok": 0.96, "high": 0.01},

@@ -60,10 +60,12 @@ ENTRIES: Final[tuple[Observation, ...]] = (
           plausible={"any": (20, 145)}, holds=HEAD_HOLDS),
     temp("liquid_line_valve_f", "Liquid at valve", "circuit", "Clamp on the liquid line just before the valve", 2, -40, 160,
           plausible={"any": (0, 140)}, per_evaporator=True),
+    choice("suction_regulator", "Suction regulator", "circuit", "Follow the suction line from coil to compressor: a valve with a capped "
+            "stem in it?", "fitted", "none=has none", minutes=2, only=VALVE),
     pressure("regulator_before_psig", "Before suction regulator", "Gauge on the coil's side of the suction regulator", 4, 700,
-             tool="record", plausible=COIL_SEEN, plausible_as="dew", holds=COIL_HOLDS, fresh_min=30, only=VALVE),
+             plausible=COIL_SEEN, plausible_as="dew", holds=COIL_HOLDS, fresh_min=30, only=VALVE),
     pressure("regulator_after_psig", "Behind suction regulator", "Gauge on the compressor's side of the suction regulator", 4, 700,
-             tool="record", plausible=COIL_SEEN, plausible_as="dew", holds=COIL_HOLDS, fresh_min=30, only=VALVE),
+             plausible=COIL_SEEN, plausible_as="dew", holds=COIL_HOLDS, fresh_min=30, only=VALVE),
     # As a probe set shows them: it took the two readings itself, and keeps them.
     figure("superheat_read_f", "Superheat read", "circuit", "°F diff", -30, 120, "As a probe set shows it at the coil's outlet", 0.5,
             "record", holds=COIL_HOLDS, fresh_min=30, plausible={"any": (-5, 70)}, spoils="another refrigerant chosen on the probe set"),

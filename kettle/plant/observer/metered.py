@@ -20,6 +20,10 @@ def _running(value: Callable[[Rig], float]) -> Answer:
     return lambda rig: float(value(rig)) if rig.running else None
 
 
+def _regulated(value: Callable[[Rig], float]) -> Answer:
+    return lambda rig: float(value(rig)) if rig.running and rig.has_regulator else None
+
+
 def _gauge(rig: Rig, psia: float) -> float:
     return psia_to_psig(psia, rig.unit.altitude_ft)
 
@@ -147,8 +151,8 @@ METERED: Final[dict[str, Answer]] = {
     "supply_air_f": lambda rig: float(rig.flows.supply_f) if rig.state.fans > 0 and rig.running else None,
     "evap_fan_supply_v": _fan_volts, "heater_amps": _heater_amps, "heater_volts": _heater_volts,
     "heater_rated_w": lambda rig: float(rig.parts.heater_rated_btu_h) / BTU_H_PER_W if rig.unit.defrost == "electric" else None,
-    "regulator_after_psig": _running(_suction),
-    "regulator_before_psig": _running(
+    "regulator_after_psig": _regulated(_suction),
+    "regulator_before_psig": _regulated(
         lambda rig: rig.unit.refrigerant.dew_psig(_at_suction(rig) + float(rig.parts.regulator_f), rig.unit.altitude_ft)
     ),
     "suction_psig": _suction, "discharge_psig": _discharge, "liquid_psig": lambda rig: _discharge(rig) - 2.0, "resting_psig": _resting,

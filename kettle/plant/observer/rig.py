@@ -27,6 +27,8 @@ LB_PER_OZ: Final = 1.0 / 16.0
 BTU_H_PER_W: Final = 3.412
 # What a technician does himself before hands go on; asked of the unit, it is as he left it.
 OWN_DOING: Final = ("power_locked_out", "parts_protected", "latch_blocked", "someone_outside", "condenser_blocking", "charge_weighed")
+# So many units have a regulator in their suction line; judgement of the trade.
+REGULATED: Final = 0.25
 # The circuit has settled this long after its start, and is waited for at most so long.
 SETTLES_H: Final = 0.2
 LONGEST_WAIT_H: Final = 2.0
@@ -69,6 +71,11 @@ class Rig:
     turns: float = 0.0
     starts: list[tuple[float, float]] = field(default_factory=list)
     takes_any_run: bool = False
+    has_regulator: bool = field(init=False)
+
+    def __post_init__(self) -> None:
+        """A regulator sits in the suction line where one shuts too far, and of some other units."""
+        self.has_regulator = "suction_regulator_shut" in self.wrong or self.chance("suction_regulator").random() < REGULATED
 
     @property
     def state(self) -> Any:

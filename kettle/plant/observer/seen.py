@@ -226,6 +226,7 @@ SEEN: Final[dict[str, Answer]] = {
     "hot_gas_valve": always("opens"), "frame_heater": always("warm"), "water_valve": always("follows"),
     "drain": _drain, "drain_pan": _pan, "drain_heater": _drain_heater,
     "drain_fault": lambda rig: ("line_heater_dead",) if _drain_heater(rig) == "cold" else ("plugged",),
+    "suction_regulator": lambda rig: "fitted" if rig.has_regulator else "none",
     "valve_sound": _valve_sound, "valve_response": _valve_response,
     "bulb": always("tight_insulated"), "bulb_clock": always("side"),
     "liquid_solenoid": lambda rig: "open" if rig.parts.pump_down > 0 and rig.state.liquid_call > 0 else "none",

@@ -179,7 +179,8 @@ def test_any_mix_of_observations_is_judged_without_a_crash(kind, refrigerant, se
 def test_a_check_says_which_quantity_is_low_or_high():
     seen = {"box_temp_f": 12.0, "suction_line_evap_f": 9.0, "evap_fans": "running", "condenser_coil": "clean", "condenser_fans": "running",
             "door": "good", "drain": "running", "sight_glass": "clear", "bulb": "tight_insulated", "siblings": "all_ok",
-            "evap_coil": "clean", "compressor": "running", "compressor_shell": "warm", "suction_line_feel": "cool"}  # fmt: skip
+            "evap_coil": "clean", "compressor": "running", "compressor_shell": "warm", "suction_line_feel": "cool",
+            "suction_regulator": "none", "ice_form": "light_frost", "defrost_ended_by": "termination"}  # fmt: skip
     checks = {check.key: check.meaning for check in judge(unit_of(FREEZER), seen).next_checks}
     assert checks["box_trend"].startswith("Box stays off set low points at")
     # A figure that is judged by itself needs no other name.

@@ -125,3 +125,23 @@ def test_a_suction_regulator_that_holds_back_is_told_by_the_pressures_on_both_it
         return sum(one.probability for one in judge(unit, seen).ranking if "suction_regulator_shut" in one.codes)
 
     assert share(starved | seen) > 3.0 * share(starved)
+
+
+def test_a_suction_regulator_is_looked_for_and_its_pressures_read_only_where_there_is_one():
+    unit = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-404A"))
+    starved = {
+        "box_temp_f": 44.0, "suction_psig": 24.0, "suction_line_evap_f": 38.0, "sight_glass": "clear", "evap_fans": "running",
+        "compressor": "running", "bulb": "tight_insulated", "drier_drop_f": 0.3, "liquid_solenoid": "open", "valve_sound": "steady",
+    }  # fmt: skip
+
+    def told(seen):
+        judged = judge(unit, seen)
+        share = sum(one.probability for one in judged.ranking if "suction_regulator_shut" in one.codes)
+        return share, [check.key for check in judged.next_checks]
+
+    unknown, asked = told(starved)
+    assert asked[0] == "suction_regulator", "a look before the gauges"
+    none, asked = told(starved | {"suction_regulator": "none"})
+    assert none < 0.1 * unknown and not {"suction_regulator", "regulator_before_psig"} & set(asked)
+    fitted, asked = told(starved | {"suction_regulator": "fitted"})
+    assert fitted > unknown and "regulator_before_psig" in asked

@@ -90,6 +90,8 @@ _LICENSED: Final = words("licensed", "pressure")
 _LIVE: Final = words("lock_out", "live")
 _RUNS: Final = ("compressor", "compressor_amps", "amps_pct")
 _ICE: Final = ("ice_form", "ice_places")
+# The power was off over an hour or more: what ran or stood before it says nothing of what does so after.
+_STARTED_ANEW: Final = ("compressor", "contactor", "control_call")
 _TXV: Final = {"metering": ("txv",)}
 _AIR: Final = {"condensing": ("air",)}
 _WATER: Final = {"condensing": ("water",)}
@@ -111,7 +113,7 @@ def _valve(did: str, label: str, removes: Mapping[str, float], settles_min: floa
 
 # fmt: off
 _ALL: Final = (
-    Act("coil", "melted", "Coil melted", {"residual_ice": 0.9}, {"ice_form": "none"}, _ICE, _ICE, 30.0, ("coil_after_defrost", "ice_form"),
+    Act("coil", "melted", "Coil melted", {"residual_ice": 0.9}, {"ice_form": "none"}, (*_ICE, *_STARTED_ANEW), _ICE, 30.0, ("coil_after_defrost", "ice_form"),
         "A look at the whole coil, back and corners, and a defrost seen to its end", caution=words("lock_out", "drips", "scald"),
         bench=True),
     Act("coil", "cleaned", "Coil cleaned", {"evap_airflow_low": 0.92}, {"evap_coil": "clean"}, ("evap_coil", "air_weak_at"), (), 15.0,

@@ -19,7 +19,7 @@ from kettle.yard.shown import program
 OPEN_OHM = OPEN_SHOWN_OHM / 10.0
 # A pump has run so long before anybody reads its gauge.
 FIRST_PULL_MIN = 12.0
-FOUR_PLACES = 1e4
+FOUR_PLACES, SIX_PLACES = 1e4, 1e6
 PIN_FIELDS = ("pins_12", "pins_23", "pins_31")
 
 
@@ -42,7 +42,7 @@ def answer(work, key):
         stands = not work.rig.running and work.rig.parts.can_run > 0 and work.rig.own.get("power_locked_out") != "yes"
         raise CannotBeHad(key, f"{words}. Under Unit the thermostat lets it run" if stands else words, entry.minutes)
     if isinstance(value, float):
-        return f"{value:g} {entry.unit}".strip()
+        return f"{_six_places(value)} {entry.unit}".strip()
     return value
 
 
@@ -78,6 +78,11 @@ def fill_windings(work, sent):
 def _plain(figure):
     """A figure of a meter as it is typed: four places, and never a power of ten."""
     return f"{figure:.4g}" if figure < FOUR_PLACES else f"{figure:.0f}"
+
+
+def _six_places(figure):
+    """A reading as it is typed: six places, and never a power of ten (an open winding, a sound one to ground)."""
+    return f"{figure:g}" if abs(figure) < SIX_PLACES else f"{figure:.0f}"
 
 
 def fill_program(work, sent, side):

@@ -39,6 +39,15 @@ def test_the_same_look_by_the_core_and_on_the_screens_is_one(practise):
         assert seen == (pytest.approx(there, rel=1e-4) if isinstance(there, float) else there), key
 
 
+@pytest.mark.parametrize(("code", "key", "least"), [("winding-open", "winding_cs_ohm", 1e6), ("short-of-gas", "winding_ground_ohm", 1e7)])
+def test_ohms_without_a_way_are_kept_too(practise, code, key, least):
+    """A figure so large that a meter writes no power of ten for it."""
+    at = practise(code)
+    at.take("power_locked_out", power_locked_out="yes")
+    at.take(key)
+    assert at.value(key) == pytest.approx(at.core.looked(key)[0], rel=1e-4) and at.value(key) >= least
+
+
 def test_what_cannot_be_had_now_says_why_and_takes_its_time(practise):
     at = practise("no-call")
     answer = at.take("suction_line_evap_f")

@@ -11,6 +11,7 @@ from kettle.judging.evidence import echo_share, state_words
 from kettle.judging.facts import Facts
 from kettle.judging.holds import Hold
 from kettle.judging.network import Figures, Network
+from kettle.judging.verdicts import legs_to_read
 from kettle.knowledge import bands, causes, observations
 from kettle.knowledge.causes.model import Cause
 from kettle.knowledge.equipment import Unit
@@ -27,6 +28,11 @@ PERSISTS: Final = 0.88
 WALK_MIN: Final = 1.0
 # A cause this likely is asked which of its remedies it wants.
 SPLIT_FROM: Final = 0.4
+# What stands at the same place on the way of the current as the first of its kind.
+LIKE_THE_FIRST: Final = {
+    "line_v_23": "line_v_12", "line_v_31": "line_v_12", "load_v_23": "load_v_12", "load_v_31": "load_v_12",
+    "pole_drop_v_2": "pole_drop_v_1", "pole_drop_v_3": "pole_drop_v_1",
+}  # fmt: skip
 # Ohms wait for it: proposed in their place where they would tell the most.
 LOCK_OUT: Final = observations.get("power_locked_out")
 # Look and feel before probe, probe before meter, meter before gauges, gauges before tests that open or stop something.
@@ -69,9 +75,10 @@ def next_checks(
     for feature, columns in network.columns.items():
         needs = QUANTITIES[feature].needs if feature in QUANTITIES else (feature,)
         missing = [observations.get(key) for key in needs if key not in facts.seen]
+        missing = missing or [observations.get(key) for key in legs_to_read(facts, feature)]
         if not missing or ("superheat_judge" in blocked and (feature in bands.COIL_QUANTITIES or feature in bands.COIL_FELT)):
             continue
-        if not stopped.quantity_can_be_asked(feature, facts):
+        if not stopped.quantity_can_be_asked(feature, facts) or not all(stopped.can_be_asked(entry, facts) for entry in missing):
             continue
         if any(_not_for_asking(entry, facts.unit) for entry in missing) or _band_missing(facts.unit, feature):
             continue
@@ -146,7 +153,8 @@ def _which_remedy(facts: Facts, network: Network, posterior: Figures) -> list[Ch
 
 def _along_the_current(key: str) -> int:
     """The place of a check on the way of the current; what does not lie on it comes after, as it was ordered."""
-    return stopped.CURRENT.index(key) if key in stopped.CURRENT else len(stopped.CURRENT)
+    along = LIKE_THE_FIRST.get(key, key)
+    return stopped.CURRENT.index(along) if along in stopped.CURRENT else len(stopped.CURRENT)
 
 
 def _not_for_asking(entry: Observation, unit: Unit) -> bool:

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Final
 
+from kettle.judging import electrics
 from kettle.judging.facts import Facts
 from kettle.knowledge import amps, observations
 from kettle.knowledge.bands import (
@@ -69,10 +70,22 @@ TRUST_RULES: Final = (
     TrustRule(("amps_pct",), "weak", "rated amps are for a warmer coil, and SST is not known", lambda f: "sst_f" not in f.derived),
     TrustRule(("discharge_line_f",), "weak", "rule of thumb", lambda f: True),
     TrustRule(("rest_off_f",), "none", "satisfied and off, as it should be", lambda f: f.is_rightly_off),
+    TrustRule(("load_loss_v",), "none", "sound as far as it was read: another pole may be burnt",
+              lambda f: bool(legs_to_read(f, "load_loss_v"))),
+    TrustRule(("pole_drop_v",), "none", "sound as far as it was read: another pole may be burnt",
+              lambda f: bool(legs_to_read(f, "pole_drop_v"))),
     TrustRule(("heater_volts",), "none", "outside a defrost the heaters are off",
               lambda f: "control_call" in f.seen and not f.is_("control_call", "in_defrost")),
 )
 # fmt: on
+
+
+def legs_to_read(facts: Facts, quantity: str) -> tuple[str, ...]:
+    """Return what is still to read of a contactor that loses nothing where it was read; empty where that says all."""
+    band = default_band(facts.unit, quantity)
+    if band is None or facts.derived.get(quantity, 0.0) > band[1]:
+        return ()
+    return electrics.legs_unread(quantity, facts.seen, facts.unit.phases)
 
 
 def coil_iced(facts: Facts) -> bool:

@@ -113,9 +113,9 @@ def _valve(did: str, label: str, removes: Mapping[str, float], settles_min: floa
 
 # fmt: off
 _ALL: Final = (
-    Act("coil", "melted", "Coil melted", {"residual_ice": 0.9}, {"ice_form": "none"}, (*_ICE, *_STARTED_ANEW), _ICE, 30.0, ("coil_after_defrost", "ice_form"),
-        "A look at the whole coil, back and corners, and a defrost seen to its end", caution=words("lock_out", "drips", "scald"),
-        bench=True),
+    Act("coil", "melted", "Coil melted", {"residual_ice": 0.9}, {"ice_form": "none"}, (*_ICE, *_STARTED_ANEW), _ICE, 30.0,
+        ("coil_after_defrost", "ice_form"), "A look at the whole coil, back and corners, and a defrost seen to its end",
+        caution=words("lock_out", "drips", "scald"), bench=True),
     Act("coil", "cleaned", "Coil cleaned", {"evap_airflow_low": 0.92}, {"evap_coil": "clean"}, ("evap_coil", "air_weak_at"), (), 15.0,
         ("td_f", "delta_t_f", "air_weak_at"), "Air felt at every section, and TD in its band", caution=_LOCKED),
     Act("evap_fan", "freed", "Fan freed", {"evap_fan_failed": 0.6}, {"evap_fans": "running"}, ("evap_fans", "fans_still", "air_weak_at"),

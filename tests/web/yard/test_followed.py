@@ -27,8 +27,12 @@ def melt(at):
             take(at, key)
     at.post("melt/start/", method="warm_water", supply="warm", coil_place="open")
     at.yard("pass/", minutes=str(max(1, round(at.core.melts_in_min("warm_water") or 1) + 1)))
-    at.yard("face/")
-    rows = at.practice.steps.filter(of="face").last().value["rows"]
+    for _ in range(4):
+        at.yard("face/")
+        rows = at.practice.steps.filter(of="face").last().value["rows"]
+        if set("".join(rows)) == {"."}:
+            break
+        at.yard("pass/", minutes="10")
     at.post("ice/", stage="after", coil="1", rows="/".join(rows), **{"place-coil_back": ".", "place-inside_corners": "."})
     at.post("melt/end/")
     at.take("power_locked_out", power_locked_out="no")

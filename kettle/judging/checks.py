@@ -105,7 +105,7 @@ def next_checks(
         if first.key not in checks or score > checks[first.key][0]:
             meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])
             checks[first.key] = (score, Check(first.key, first.label, first.how, meaning, gain, minutes))
-    if locked is not None and stopped.state(facts) in ("dead", "still") and not any(key.startswith(stopped.POWERED) for key in checks):
+    if locked is not None and stopped.state(facts) in ("dead", "still") and not any(_live_on_the_way(key) for key in checks):
         checks[LOCK_OUT.key] = locked
     ordered = sorted(checks.values(), key=lambda scored: -scored[0])
     if stopped.state(facts) == "dead":
@@ -155,6 +155,11 @@ def _along_the_current(key: str) -> int:
     """The place of a check on the way of the current; what does not lie on it comes after, as it was ordered."""
     along = LIKE_THE_FIRST.get(key, key)
     return stopped.CURRENT.index(along) if along in stopped.CURRENT else len(stopped.CURRENT)
+
+
+def _live_on_the_way(key: str) -> bool:
+    """Whether a check wants the power on and follows the current to the compressor: it comes before the lock-out, amps do not."""
+    return key.startswith(stopped.POWERED) and _along_the_current(key) < len(stopped.CURRENT)
 
 
 def _not_for_asking(entry: Observation, unit: Unit) -> bool:

@@ -270,6 +270,7 @@ def test_every_quantity_an_act_should_move_exists():
         ("termination.replaced", ("termination_f", "defrost_ended_by"), ("defrost_starts",)),
         ("drain.cleared", ("drain", "drain_pan"), ("drain_heater", "drain_fault")),
         ("bulb.moved", ("bulb_clock",), ("door",)),
+        ("coil.melted", ("compressor", "contactor", "control_call", "ice_form"), ("evap_fans", "drain", "winding_cs_ohm")),
     ],
 )
 def test_what_was_measured_at_a_part_is_past_once_it_was_worked_on(act, past, stays):

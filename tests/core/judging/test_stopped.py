@@ -2,7 +2,7 @@
 
 import pytest
 
-from kettle.judging import holds, stopped
+from kettle.judging import holds, stopped, verdicts
 from kettle.judging.judge import judge
 from kettle.judging.readings import work_out
 from kettle.knowledge import observations, refrigerants
@@ -142,6 +142,59 @@ def test_the_pull_of_a_solenoid_is_looked_for_on_a_dead_unit_that_calls(seen, as
     assert stopped.can_be_asked(observations.get("liquid_solenoid"), f) == asked
     assert stopped.can_be_asked(observations.get("compressor_shell"), f)
     assert not stopped.can_be_asked(observations.get("suction_line_feel"), f)
+
+
+HUMS = {"compressor": "humming", "contactor": "in", "control_call": "calling", "box_temp_f": 60.0}
+
+
+@pytest.mark.parametrize(
+    ("phases", "read", "left"),
+    [
+        (3, {"line_v_12": 228.0, "load_v_12": 227.0}, ("line_v_23", "load_v_23")),
+        (3, {"line_v_12": 228.0, "load_v_12": 227.0, "line_v_23": 227.0}, ("load_v_23",)),
+        # Pole 3 lies in both of the pairs that are read, 1 and 2 in one each.
+        (3, {"line_v_23": 228.0, "load_v_23": 227.0, "line_v_31": 228.0, "load_v_31": 227.0}, ()),
+        # The band ends at 8 V: what is lost beyond it says all, whatever was not read.
+        (3, {"line_v_12": 228.0, "load_v_12": 220.0}, ("line_v_23", "load_v_23")),
+        (3, {"line_v_12": 228.0, "load_v_12": 219.9}, ()),
+        (1, {"line_v_12": 228.0, "load_v_12": 227.0}, ()),
+    ],
+)
+def test_two_pairs_see_every_pole_of_three_and_one_does_not(phases, read, left):
+    unit = resolve(UnitSpec(kind="walk_in_freezer", refrigerant="R-404A", set_f=-5, phases=phases))
+    f = work_out(unit, HUMS | read)
+    assert verdicts.legs_to_read(f, "load_loss_v") == left
+    [verdict] = [one for one in verdicts.on(f) if one.quantity == "load_loss_v"]
+    assert (verdict.trust == "none") == bool(left)
+
+
+def test_a_sound_pole_clears_a_contactor_of_three_only_with_the_others():
+    first = HUMS | {"pole_drop_v_1": 0.3}
+    unread, one = judge(FREEZER, HUMS), judge(FREEZER, first)
+    assert share(one, "contactor_pole_open") == pytest.approx(share(unread, "contactor_pole_open"), abs=0.01)
+    assert verdicts.legs_to_read(one.facts, "pole_drop_v") == ("pole_drop_v_2",)
+    two = first | {"pole_drop_v_2": 0.3}
+    assert verdicts.legs_to_read(judge(FREEZER, two).facts, "pole_drop_v") == ("pole_drop_v_3",)
+    every = judge(FREEZER, two | {"pole_drop_v_3": 0.2})
+    assert share(every, "contactor_pole_open") < 0.5 * share(one, "contactor_pole_open")
+    assert verdicts.legs_to_read(every.facts, "pole_drop_v") == verdicts.legs_to_read(every.facts, "td_f") == ()
+
+
+def test_on_a_compressor_that_trips_live_readings_come_before_ohms_and_ohms_before_what_runs():
+    tripping = {"box_temp_f": 50.0, "compressor": "tripping", "contactor": "in", "control_call": "calling", "evap_fans": "running",
+                "high_pressure_switch": "closed", "line_v_12": 228.0, "suction_psig": 80.0}  # fmt: skip
+
+    def asked(seen):
+        return [check.key for check in judge(FREEZER, tripping | seen).next_checks]
+
+    live = ("line_v_23", "line_v_31", "load_v_12")
+    assert asked({})[0] in live and "power_locked_out" not in asked({})
+    read = {f"{what}_{pair}": 228.0 for what in ("line_v", "load_v") for pair in ("12", "23", "31")} | {
+        f"pole_drop_v_{pole}": 0.2 for pole in "123"
+    }
+    after = asked(read | {"condenser_fans": "running", "compressor_shell": "warm"})
+    assert after[0] == "power_locked_out"
+    assert not {"load_v_23", "pole_drop_v_2"} & set(asked({"power_locked_out": "yes"})), "never with the power off"
 
 
 @pytest.mark.parametrize(

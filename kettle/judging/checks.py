@@ -1,7 +1,7 @@
 """The next best checks: what would settle most, by bits a minute and the safety order of tools."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -75,10 +75,11 @@ def next_checks(
     for feature, columns in network.columns.items():
         needs = QUANTITIES[feature].needs if feature in QUANTITIES else (feature,)
         missing = [observations.get(key) for key in needs if key not in facts.seen]
-        missing = missing or [observations.get(key) for key in legs_to_read(facts, feature)]
+        legs = [] if missing else [observations.get(key) for key in legs_to_read(facts, feature)]
+        missing = missing or [leg for leg in legs if stopped.can_be_asked(leg, facts)]
         if not missing or ("superheat_judge" in blocked and (feature in bands.COIL_QUANTITIES or feature in bands.COIL_FELT)):
             continue
-        if not stopped.quantity_can_be_asked(feature, facts) or not all(stopped.can_be_asked(entry, facts) for entry in missing):
+        if not stopped.quantity_can_be_asked(feature, facts):
             continue
         if any(_not_for_asking(entry, facts.unit) for entry in missing) or _band_missing(facts.unit, feature):
             continue
@@ -105,14 +106,38 @@ def next_checks(
         if first.key not in checks or score > checks[first.key][0]:
             meaning = _meaning(feature, columns.states, weights, shape, [network.members[row] for row in likely])
             checks[first.key] = (score, Check(first.key, first.label, first.how, meaning, gain, minutes))
-    if locked is not None and stopped.state(facts) in ("dead", "still") and not any(_live_on_the_way(key) for key in checks):
+    if locked is not None and stopped.state(facts) in ("dead", "still") and not any(_live_first(key, facts) for key in checks):
         checks[LOCK_OUT.key] = locked
     ordered = sorted(checks.values(), key=lambda scored: -scored[0])
     if stopped.state(facts) == "dead":
         ordered.sort(key=lambda scored: _along_the_current(scored[1].key))
     found = [check for _, check in ordered[:CHECKS_SHOWN]]
     asked = [check for check in _first_of_all(facts, network, posterior) if check.key not in {one.key for one in found}]
+    again = _power_on_again(facts, network, posterior, in_force, overridden, before)
+    place = next((place for place, one in enumerate(found) if again and _waits_for_power(one, again)), len(found))
+    found = [*found[:place], *([again] if again else []), *found[place:]]
     return [*found[:1], *asked, *found[1:]][:CHECKS_SHOWN]
+
+
+def _power_on_again(
+    facts: Facts, network: Network, posterior: Figures, in_force: tuple[Hold, ...], overridden: frozenset[str],
+    before: Mapping[str, str] | None,
+) -> Check | None:  # fmt: skip
+    """The power, where it is locked out and a live reading would tell the most once it is on; None on a compressor to ground."""
+    if not facts.is_("power_locked_out", "yes") or stopped.is_grounded(facts):
+        return None
+    live = replace(facts, seen={key: value for key, value in facts.seen.items() if key != LOCK_OUT.key})
+    asked = next_checks(live, network, posterior, in_force, overridden, before)
+    first = max((check for check in asked if check.key.startswith(stopped.POWERED)), key=lambda check: check.gain_bits, default=None)
+    if first is None:
+        return None
+    how = f"Locked out now: once the ohms are read, covers on and everyone clear, for {first.label.lower()}"
+    return Check(LOCK_OUT.key, "Power on again", how, first.meaning, first.gain_bits, first.minutes + LOCK_OUT.minutes)
+
+
+def _waits_for_power(check: Check, again: Check) -> bool:
+    """Whether a check can wait until the power is on: it tells less, and wants no power off."""
+    return check.gain_bits < again.gain_bits and "lock_out" not in observations.get(check.key).holds
 
 
 def _first_of_all(facts: Facts, network: Network, posterior: Figures) -> list[Check]:
@@ -157,9 +182,10 @@ def _along_the_current(key: str) -> int:
     return stopped.CURRENT.index(along) if along in stopped.CURRENT else len(stopped.CURRENT)
 
 
-def _live_on_the_way(key: str) -> bool:
-    """Whether a check wants the power on and follows the current to the compressor: it comes before the lock-out, amps do not."""
-    return key.startswith(stopped.POWERED) and _along_the_current(key) < len(stopped.CURRENT)
+def _live_first(key: str, facts: Facts) -> bool:
+    """Whether a check wants the power on and comes before the lock-out; on a compressor that trips amps do not: it is spared the try."""
+    trips = facts.is_("compressor", "tripping")
+    return key.startswith(stopped.POWERED) and (not trips or _along_the_current(key) < len(stopped.CURRENT))
 
 
 def _not_for_asking(entry: Observation, unit: Unit) -> bool:

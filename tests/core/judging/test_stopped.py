@@ -230,3 +230,26 @@ def test_a_few_bubbles_of_a_box_that_comes_down_say_nothing(seen, says):
 def test_stock_at_set_excuses_a_box_far_over_it_after_a_defrost(stock, why):
     # Set −5 °F, 3 °F of differential; 18 °F over set is more than a defrost leaves by itself.
     assert facts(box_temp_f=13, since_defrost_min=8, product_temp_f=stock).coming_down == why
+
+
+def test_what_stands_at_rest_is_asked_before_the_power_goes_off():
+    """A unit that is called and stands with its contactor out: its suction tells whether liquid comes, and the fans still have volts."""
+    seen = WARM_AND_OFF | {"control_call": "calling", "contactor": "out", "low_pressure_switch": "open", "evap_fans": "running"}
+    asked = [check.key for check in judge(FREEZER, seen).next_checks]
+    assert asked[0] == "suction_psig"
+    stopped_fans = [check.key for check in judge(FREEZER, seen | {"evap_fans": "stopped", "suction_psig": 40.0}).next_checks]
+    assert "evap_fan_supply_v" in stopped_fans and "power_locked_out" not in stopped_fans
+
+
+def test_the_power_goes_on_again_where_a_live_reading_tells_the_most():
+    seen = WARM_AND_OFF | {"control_call": "calling", "contactor": "out", "evap_fans": "stopped", "suction_psig": 40.0,
+                           "door_switch": "made", "low_pressure_switch": "closed", "power_locked_out": "yes", "winding_cs_ohm": 1.4,
+                           "winding_cr_ohm": 1.4, "winding_sr_ohm": 1.4, "winding_ground_ohm": 2e8, "box_trend": "steady"}  # fmt: skip
+
+    def power(more):
+        return [check for check in judge(FREEZER, seen | more).next_checks if check.key == "power_locked_out"]
+
+    [again] = power({})
+    assert again.label == "Power on again" and "everyone clear" in again.how and "volts" in again.how
+    assert power({"winding_ground_ohm": 200.0}) == [], "never on a compressor to ground"
+    assert [check.label for check in power({"power_locked_out": "no"})] != ["Power on again"]

@@ -38,6 +38,10 @@ COOLER = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-448A", altitude_
         ("box 47", "Box air: 47.0 °F"),
         ("water foams", "Melt water: cloudy, foaming"),
         ("L2 L3 228", "Line volts 2–3: 228 V"),
+        ("load L2 L3 139", "Load volts 2–3: 139 V"),
+        ("load T1 T2 219", "Load volts 1–2: 219 V"),
+        ("no EPR", "Suction regulator: has none"),
+        ("regulator fitted", "Suction regulator: fitted"),
         ("megger 200k", "Winding to ground: 200 kΩ"),
     ],
 )

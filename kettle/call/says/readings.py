@@ -25,6 +25,7 @@ TRUSTED: Final = ("good", "weak")
 AS_LEFT: Final = (
     "box_temp_f", "return_air_f", "product_temp_f", "superheat_evap_f", "suction_psig", "discharge_psig", "subcooling_f", "split_f",
     "receiver_level_pct", "compressor_amps", "lp_cut_in_psig", "lp_cut_out_psig", "line_v_12", "line_v_23", "line_v_31",
+    "load_v_12", "load_v_23", "load_v_31", "pole_drop_v_1", "pole_drop_v_2", "pole_drop_v_3",
 )  # fmt: skip
 # Words that are told as they were left.
 WORDS_LEFT: Final = ("sight_glass", "coil_outlet_feel", "drain", "drain_pan", "compressor_shell", "discharge_line_feel")
@@ -268,6 +269,8 @@ def _left_reading(call: Call, event: Event, key: str, value: object) -> list[Sen
         return [sentence("left", f"{label} {words}{on}{set_words}", (event,), "figure")]
     if key == "air_weak_at" and tuple(value) == ("nowhere",) if isinstance(value, (list, tuple)) else False:
         return [sentence("left", f"air felt at every section{on}", (event,), "figure")]
+    if key == "compressor" and value == "running" and call.facts_found(coil or 1).is_(key, *TRIES):
+        return [sentence("left", "compressor running", (event,), "figure")]
     if not entry.is_number and key in WORDS_LEFT and isinstance(value, str) and not stopped.says_nothing(key, facts):
         return [
             sentence("left", f"{lower(labelled(entry.label, lower(dict(entry.choices)[value]))).replace(':', '')}{on}", (event,), "figure")

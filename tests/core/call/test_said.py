@@ -130,5 +130,14 @@ def test_the_volts_that_found_a_contactor_are_told_as_they_were_read():
     call = told(unit, read("box_temp_f", 24, 1), read("contactor", "in", 1), *read_at, did("contactor", "replaced", 20))
     found = said(call, "found")
     assert "219 V" in found and "131 V" in found and "88.0 V" in found
+    after = (read("load_v_12", 217.0, 30), read("pole_drop_v_1", 0.4, 31), read("compressor", "running", 32))
+    box = read("box_temp_f", 24, 1)
+    hummed = told(
+        unit, box, read("compressor", "humming", 1), read("contactor", "in", 1), *read_at, did("contactor", "replaced", 20), *after
+    )
+    left = said(hummed, "left").lower()
+    assert "217 v" in left and "0.4 v" in left and "compressor running" in left and "219 v" not in left
+    ran = told(unit, box, read("compressor", "running", 1), *read_at, did("contactor", "replaced", 20), *after)
+    assert "compressor running" not in said(ran, "left").lower()
     sound = told(unit, read("box_temp_f", 24, 1), read("line_v_12", 231.0, 2), read("load_v_12", 230.0, 3))
     assert "231 V" not in said(sound, "found") and "230 V" not in said(sound, "found")

@@ -230,7 +230,7 @@ _ALL: Final = (
     Act("contactor", "tightened", "Contactor tightened", {"contactor_pole_open": 0.4}, {}, (*_POLES, "contactor"), (), 2.0,
         ("pole_drop_v", *_RUNS),
         "Next to no volts over each closed pole, amps on each leg", caution=_LIVE),
-    Act("contactor", "replaced", "Contactor replaced", {"contactor_pole_open": 0.96}, {},
+    Act("contactor", "replaced", "Contactor replaced", {"contactor_pole_open": 0.96}, {"contactor_face": "good"},
         (*_POLES, "contactor", "contactor_face"), (), 2.0, ("pole_drop_v", *_RUNS),
         "Next to no volts over each closed pole, amps on each leg", caution=_LIVE),
     Act("start_parts", "replaced", "Start parts replaced", {"start_parts_failed": 0.94}, {"start_parts": "good"},

@@ -259,6 +259,7 @@ CAUSES = (
         correct=("Open the regulator to its setting, watching amps",),
         caution=words("pressure"),
         by_kind={"walk_in": 1.2, "provision": 2.0, "reach_in": 0.2, "prep": 0.2, "bottle": 0.1},
+        only={"metering": ("txv", "eev")},
         mimics=(("txv_underfeeding", "pressure at the coil outlet: high before the regulator, low behind it"),),
         was="A regulator in the suction line held back more than it should.",
     ),

@@ -1,6 +1,6 @@
 """What volts, amps and ohms say of supply, contactor, windings and heaters."""
 
-from collections.abc import Container, Mapping
+from collections.abc import Mapping
 from math import sqrt
 from typing import Final
 
@@ -9,11 +9,6 @@ from kettle.electrical.windings import mismatch_pct
 PAIRS: Final = ("12", "23", "31")
 WINDINGS: Final = ("winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm")
 
-# Each pair of legs sees two poles: two pairs see all three, each of the poles by itself only its own.
-_ALL_THREE: Final = {
-    "load_loss_v": ((("line_v_12", "load_v_12"), ("line_v_23", "load_v_23"), ("line_v_31", "load_v_31")), 2),
-    "pole_drop_v": ((("pole_drop_v_1",), ("pole_drop_v_2",), ("pole_drop_v_3",)), 3),
-}
 # A heater that is under volts and draws less than a clamp reads has no power.
 LIVE_V: Final = 90.0
 DRAWS_A: Final = 0.4
@@ -23,17 +18,6 @@ def imbalance_pct(volts: list[float]) -> float:
     """Return the imbalance of three phase-to-phase voltages: 100 × greatest deviation from the mean ÷ mean (NEMA MG 1)."""
     mean = sum(volts) / len(volts)
     return 100.0 * max(abs(v - mean) for v in volts) / mean if mean else 0.0
-
-
-def legs_unread(quantity: str, seen: Container[str], phases: int) -> tuple[str, ...]:
-    """Return the observations still to take until a contactor of three phases is known to be sound by what is lost over it (keys of V);
-    empty where every pole has been seen, on a lone phase, and of every other quantity."""
-    legs, enough = _ALL_THREE.get(quantity, ((), 0))
-    read = [leg for leg in legs if all(key in seen for key in leg)]
-    if phases != 3 or len(read) >= enough:
-        return ()
-    unread = next(leg for leg in legs if leg not in read)
-    return tuple(key for key in unread if key not in seen)
 
 
 def heater_power_w(volts: float, amps: float, phases: int) -> float:

@@ -1,10 +1,9 @@
 """The verdict on each quantity: its band at this moment, where the value stands, and how far that is to be trusted."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Container
 from dataclasses import dataclass
 from typing import Final
 
-from kettle.judging import electrics
 from kettle.judging.facts import Facts
 from kettle.knowledge import amps, observations
 from kettle.knowledge.bands import (
@@ -31,6 +30,13 @@ AMPS_SHARES: Final = (0.78, 1.2)
 MOST_AMPS_PCT: Final = 105.0
 USUAL_SCT_F: Final = 105.0
 FANS_NOT_RUNNING: Final = ("some_stopped", "stopped", "reversed", "held_by_ice")
+
+
+# Each pair of legs sees two poles: two pairs see all three, each of the poles by itself only its own.
+_ALL_THREE: Final = {
+    "load_loss_v": ((("line_v_12", "load_v_12"), ("line_v_23", "load_v_23"), ("line_v_31", "load_v_31")), 2),
+    "pole_drop_v": ((("pole_drop_v_1",), ("pole_drop_v_2",), ("pole_drop_v_3",)), 3),
+}
 
 
 @dataclass(frozen=True)
@@ -80,12 +86,23 @@ TRUST_RULES: Final = (
 # fmt: on
 
 
+def legs_unread(quantity: str, seen: Container[str], phases: int) -> tuple[str, ...]:
+    """Return the observations still to take until a contactor of three phases is known to be sound by what is lost over it (keys of V);
+    empty where every pole has been seen, on a lone phase, and of every other quantity."""
+    legs, enough = _ALL_THREE.get(quantity, ((), 0))
+    read = [leg for leg in legs if all(key in seen for key in leg)]
+    if phases != 3 or len(read) >= enough:
+        return ()
+    unread = next(leg for leg in legs if leg not in read)
+    return tuple(key for key in unread if key not in seen)
+
+
 def legs_to_read(facts: Facts, quantity: str) -> tuple[str, ...]:
     """Return what is still to read of a contactor that loses nothing where it was read; empty where that says all."""
     band = default_band(facts.unit, quantity)
     if band is None or facts.derived.get(quantity, 0.0) > band[1]:
         return ()
-    return electrics.legs_unread(quantity, facts.seen, facts.unit.phases)
+    return legs_unread(quantity, facts.seen, facts.unit.phases)
 
 
 def coil_iced(facts: Facts) -> bool:

@@ -186,3 +186,19 @@ def test_a_check_says_which_quantity_is_low_or_high():
     # A figure that is judged by itself needs no other name.
     own = [meaning for key, meaning in checks.items() if key in network_of(unit_of(FREEZER), {}).columns and key != "box_trend"]
     assert own and all(meaning[0].isupper() and " points at " in meaning for meaning in own)
+
+
+@pytest.mark.parametrize("code", ["evap_airflow_low", "evap_fan_failed"])
+def test_a_box_far_over_set_with_td_in_its_band_is_not_short_of_air(code):
+    """Near set half of them keep TD in its band, since the unit only runs longer; far above it none does."""
+
+    def share(box_f, td_f):
+        unit = unit_of(FREEZER)
+        suction = unit.refrigerant.dew_psig(box_f - td_f, unit.altitude_ft)
+        told = judge(unit, {"box_temp_f": box_f, "suction_psig": suction, "compressor": "running"})
+        return sum(one.probability for one in told.ranking if code in one.codes)
+
+    warm = unit_of(FREEZER).set_f + 15.0
+    assert share(warm, 10.0) < 0.1 * share(warm, 25.0)
+    near, far = (causes.get(code).effects_on(unit_of(FREEZER), {"moment": moment})["td_f"]["high"] for moment in ("steady", "pull_down"))
+    assert far > 0.9 > near

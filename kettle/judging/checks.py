@@ -33,6 +33,8 @@ LIKE_THE_FIRST: Final = {
     "line_v_23": "line_v_12", "line_v_31": "line_v_12", "load_v_23": "load_v_12", "load_v_31": "load_v_12",
     "pole_drop_v_2": "pole_drop_v_1", "pole_drop_v_3": "pole_drop_v_1",
 }  # fmt: skip
+# With the power off ohms are read first, unless they tell less than this share of the live reading it would go on for.
+OFF_NOW_SHARE: Final = 0.25
 # Ohms wait for it: proposed in their place where they would tell the most.
 LOCK_OUT: Final = observations.get("power_locked_out")
 # Look and feel before probe, probe before meter, meter before gauges, gauges before tests that open or stop something.
@@ -136,8 +138,9 @@ def _power_on_again(
 
 
 def _waits_for_power(check: Check, again: Check) -> bool:
-    """Whether a check can wait until the power is on: it tells less, and wants no power off."""
-    return check.gain_bits < again.gain_bits and "lock_out" not in observations.get(check.key).holds
+    """Whether a check can wait until the power is on: it tells less, and one that wants the power off much less, since it is off now."""
+    wants_it_off = "lock_out" in observations.get(check.key).holds
+    return check.gain_bits < again.gain_bits * (OFF_NOW_SHARE if wants_it_off else 1.0)
 
 
 def _first_of_all(facts: Facts, network: Network, posterior: Figures) -> list[Check]:

@@ -253,3 +253,27 @@ def test_the_power_goes_on_again_where_a_live_reading_tells_the_most():
     assert again.label == "Power on again" and "everyone clear" in again.how and "volts" in again.how
     assert power({"winding_ground_ohm": 200.0}) == [], "never on a compressor to ground"
     assert [check.label for check in power({"power_locked_out": "no"})] != ["Power on again"]
+
+
+@pytest.mark.parametrize(
+    ("seen", "first", "then"),
+    [
+        # Ohms of a compressor nobody suspects, beside fans that stand: not worth the leads now that it is off.
+        (
+            {"compressor": "off", "contactor": "out", "evap_fans": "stopped", "suction_psig": 40.0, "low_pressure_switch": "closed",
+             "door_switch": "made"},
+            "power_locked_out", "winding_cs_ohm",
+        ),
+        # Of one that hums they tell most, and the faces stand before the eyes.
+        (
+            {"compressor": "humming", "contactor": "in", "evap_fans": "running", "line_v_12": 228.0, "load_v_12": 227.0,
+             "pole_drop_v_1": 0.2},
+            "winding_cs_ohm", "power_locked_out",
+        ),
+    ],
+)  # fmt: skip
+def test_ohms_are_read_before_the_power_goes_on_again_where_they_tell_enough(seen, first, then):
+    unit = resolve(UnitSpec(kind="walk_in_cooler", refrigerant="R-404A", set_f=36, phases=3, nameplate_v=230))
+    judged = judge(unit, seen | {"box_temp_f": 59.0, "control_call": "calling", "power_locked_out": "yes"})
+    asked = [check.key for check in judged.next_checks]
+    assert asked[0] == first and then in asked

@@ -178,3 +178,17 @@ def test_a_clock_that_was_put_right_comes_to_its_next_time():
     ran = float(rig.state.defrosts)
     rig.wait(60.0 * (waits_h + 1.0))
     assert float(rig.state.defrosts) == ran + 1
+
+
+def test_a_regulator_is_read_on_both_sides_where_there_is_one_and_stays_after_it_was_opened():
+    shut = rig_of("walk_in_cooler", ("suction_regulator_shut", 1.0))
+    shut.settle()
+    assert shut.look("suction_regulator") == "fitted"
+    assert shut.look("regulator_before_psig") > shut.look("regulator_after_psig") + 4.0
+    shut.do("regulator", "opened")
+    shut.settle()
+    assert shut.look("suction_regulator") == "fitted"
+    assert shut.look("regulator_before_psig") == pytest.approx(shut.look("regulator_after_psig"), abs=2.0)
+    sound = [rig_of("walk_in_cooler", seed=seed, hours=2.0) for seed in range(1, 13)]
+    fitted = [rig.look("suction_regulator") == "fitted" for rig in sound]
+    assert 0 < sum(fitted) < len(fitted) / 2, "some, and fewer than half"

@@ -30,6 +30,8 @@ SOFTEST_EDGE: Final = 4.0
 ENDLESS_OHM: Final = 1e9
 # A hiss at rest may be the last of a pump-down too: it counts less than the valve found stuck open.
 HISS_SHARE: Final = 0.7
+# A head that stands over its air tells that the compressor ran minutes ago; how it runs (short cycles, a trip to come) only a look does.
+HEAD_SHARE: Final = 0.7
 # What lies no further outside than this, in bands, a sound unit may show as its table says; the least that is left of it far out. Judgement
 # of the trade.
 NEAR_BANDS: Final = 0.5
@@ -58,7 +60,8 @@ class Evidence:
 class Feature:
     """One thing weighed: how much of each state was seen, how far it counts (0 to 1), and the stage it was seen in.
 
-    `by_chance` is how much of what a sound unit shows of that state reaches so far out.
+    `by_chance` is how much of what a sound unit shows of that state reaches so far out, `rests_on` the observations it was told from where
+    nobody looked at the thing itself.
     """
 
     key: str
@@ -67,6 +70,7 @@ class Feature:
     text: str
     stage: int = 0
     by_chance: float = 1.0
+    rests_on: tuple[str, ...] = ()
 
     @property
     def likeliest(self) -> str:
@@ -116,7 +120,11 @@ def features(facts: Facts, found: tuple[Verdict, ...], network: Network) -> list
             text = f"{entry.label}: {entry.show((word,) if entry.many else word)}"
             features.append(Feature(key, {word: 1.0}, share, text))
     if stopped.hisses_at_rest(facts) and "liquid_solenoid" in network.columns:
-        features.append(Feature("liquid_solenoid", {"stuck_open": 1.0}, HISS_SHARE, "The valve hisses though the unit stands"))
+        hiss = "The valve hisses though the unit stands"
+        features.append(Feature("liquid_solenoid", {"stuck_open": 1.0}, HISS_SHARE, hiss, rests_on=("valve_sound", "compressor")))
+    if stopped.runs_by_its_head(facts) and "compressor" in network.columns:
+        head = f"The head stands {shown.text(facts.head_over_air_f or 0.0, '°F diff', 0)} over its air: the compressor runs"
+        features.append(Feature("compressor", {"running": 1.0}, HEAD_SHARE, head, rests_on=("discharge_psig", "liquid_psig", "ambient_f")))
     return features
 
 

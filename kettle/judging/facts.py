@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 
 from kettle.knowledge import observations
 from kettle.knowledge.equipment import Unit
+from kettle.knowledge.errors import InputError
 from kettle.knowledge.measures import TRADE, ShownUnits
 from kettle.knowledge.observations import Value
 
@@ -89,6 +90,19 @@ class Facts:
         """Whether the air on the condenser is hotter than units are usually read in."""
         ambient = self.number("ambient_f")
         return ambient is not None and ambient > HOT_OUTSIDE_F
+
+    @property
+    def head_over_air_f(self) -> float | None:
+        """How far the head's saturation (bubble, of discharge or liquid pressure) stands over the air on the condenser, °F; None where
+        either was not read or water cools it."""
+        head, ambient = self.number("discharge_psig"), self.number("ambient_f")
+        head = self.number("liquid_psig") if head is None else head
+        if head is None or ambient is None or self.unit.condensing != "air":
+            return None
+        try:
+            return self.unit.refrigerant.bubble_f(head, self.unit.altitude_ft) - ambient
+        except InputError:
+            return None
 
     @property
     def is_rightly_off(self) -> bool:

@@ -24,6 +24,8 @@ WORDS: Final = {
 }
 # Below this a winding counts as lying to ground (over 1 MΩ is wanted).
 GROUNDED_OHM: Final = 1e6
+# A head this far over the air on the condenser is one of a unit that runs; air in the gas of one that stands holds it some 8 °F over, °F.
+HEAD_OF_A_RUN_F: Final = 12.0
 # The box of a unit at rest that holds liquid is met by its suction within this; far below, it was pumped down, °F.
 AT_REST_F: Final = 10.0
 # They need flow, or the fan that only runs with the compressor.
@@ -105,6 +107,14 @@ def state(f: Facts) -> str:
 def hisses_at_rest(f: Facts) -> bool:
     """Whether something goes through the valve of a unit that stands, with its liquid valve not looked at: it does not shut."""
     return f.is_("compressor", "off") and f.is_("valve_sound", "hissing_gas") and "liquid_solenoid" not in f.seen
+
+
+def runs_by_its_head(f: Facts) -> bool:
+    """Whether a compressor nobody looked at is told to run by its gauges: the head of one that stands falls to its air within minutes."""
+    looked = {"compressor", "contactor", "power_locked_out"} & set(f.seen)
+    over = f.head_over_air_f
+    stands = looked or f.is_("control_call", "satisfied", "no_power", "in_defrost")
+    return not stands and over is not None and over >= HEAD_OF_A_RUN_F
 
 
 def lost_a_leg(f: Facts) -> bool:

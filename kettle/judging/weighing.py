@@ -128,7 +128,7 @@ def _weigh(
         muted -= set(ICE_OF)
         for key in [key for key in before if key[0] in ICE_OF]:
             del before[key]
-    counted = [feature for feature in found if feature.key not in muted and fresh & needs_of(feature.key)]
+    counted = [feature for feature in found if feature.key not in muted and fresh & (set(feature.rests_on) or needs_of(feature.key))]
     if place:
         counted = [replace(feature, stage=place) for feature in counted]
     weighed = [*weigh(network, counted), *(weigh_heard(network, one, place) for one in heard)]

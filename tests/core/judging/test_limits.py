@@ -145,6 +145,38 @@ def test_a_hiss_is_of_the_liquid_valve_only_where_nobody_looked_at_it_and_the_un
     assert not stopped.hisses_at_rest(facts(COOLER, compressor="off", valve_sound="silent"))
 
 
+# R-134a at 120 psig is 97 °F at its bubble point.
+@pytest.mark.parametrize(
+    ("seen", "runs"),
+    [
+        ({"liquid_psig": 120.0, "ambient_f": 84.0}, True),
+        ({"discharge_psig": 120.0, "ambient_f": 84.0}, True),
+        ({"liquid_psig": 120.0, "ambient_f": 87.0}, False),
+        ({"liquid_psig": 120.0, "discharge_psig": 100.0, "ambient_f": 84.0}, False),
+        ({"liquid_psig": 120.0}, False),
+        ({"liquid_psig": 120.0, "ambient_f": 80.0, "compressor": "off"}, False),
+        ({"liquid_psig": 120.0, "ambient_f": 80.0, "contactor": "out"}, False),
+        ({"liquid_psig": 120.0, "ambient_f": 80.0, "control_call": "satisfied"}, False),
+        ({"liquid_psig": 120.0, "ambient_f": 80.0, "control_call": "calling"}, True),
+    ],
+)
+def test_a_head_well_over_its_air_is_one_of_a_unit_that_runs(seen, runs):
+    unit = COOLER | {"refrigerant": "R-134a", "condensing": "air"}
+    assert stopped.runs_by_its_head(facts(unit, **seen)) is runs
+
+
+def test_a_head_over_its_air_speaks_against_what_keeps_a_compressor_from_running():
+    unit = resolve(UnitSpec(**(COOLER | {"refrigerant": "R-134a", "condensing": "air"})))
+    warm = {"box_temp_f": 53.0, "ambient_f": 80.0}
+    before, after = judge(unit, warm), judge(unit, warm | {"liquid_psig": 120.0})
+    stands = {"contactor_pole_open", "no_call", "start_parts_failed", "compressor_grounded", "compressor_open_winding"}
+
+    def share(judged):
+        return sum(one.probability for one in judged.ranking if {cause.code for cause in one.causes} & stands)
+
+    assert share(after) < 0.4 * share(before)
+
+
 def test_what_is_given_is_beside_every_answer_and_excludes_what_cannot_be_with_it():
     judged = judge(resolve(UnitSpec(**COOLER)), {"leak_test": "found", "box_temp_f": 45.0})
     assert judged.given == {"undercharge"}

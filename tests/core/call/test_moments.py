@@ -281,6 +281,23 @@ def test_a_hiss_at_a_unit_that_stands_is_a_liquid_valve_that_does_not_shut():
     assert chance(running, "solenoid_leaking") < 0.05
 
 
+@pytest.mark.parametrize(
+    ("seen", "more", "key"),
+    [
+        ({"box_temp_f": 36.0, "control_call": "satisfied", "compressor": "off"}, {"valve_sound": "hissing_gas"}, "liquid_solenoid"),
+        ({"box_temp_f": 46.0, "ambient_f": 70.0}, {"liquid_psig": 260.0}, "compressor"),
+        ({"box_temp_f": 46.0, "ambient_f": 70.0}, {"discharge_psig": 260.0}, "compressor"),
+    ],
+)
+def test_what_is_told_from_something_else_counts_after_an_act_too(seen, more, key):
+    def speaking(*events):
+        return {e.key for one in told(COOLER, *events).course().was for e in (*one.speaks_for, *one.speaks_against) if e.stage}
+
+    before = [*all_read(seen), did("coil", "cleaned", 10)]
+    assert key in speaking(*before, *all_read(more, 30))
+    assert key not in speaking(*before, *all_read({"door": "good"}, 30))
+
+
 def test_a_heater_that_is_off_outside_a_defrost_says_nothing():
     seen = {"ice_form": "hard_ice", "box_temp_f": 8, "control_call": "calling", "heater_volts": 0}
     assert chance(was(FREEZER, *all_read(seen)), "defrost_never_starts") < 0.4

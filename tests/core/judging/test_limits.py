@@ -10,7 +10,7 @@ from kettle.judging import stopped
 from kettle.judging.course import Done
 from kettle.judging.evidence import Feature, weigh
 from kettle.judging.given import seen_there
-from kettle.judging.judge import judge
+from kettle.judging.judge import judge, suspect_of
 from kettle.judging.network import Columns
 from kettle.judging.readings import work_out
 from kettle.judging.verdicts import on
@@ -145,24 +145,43 @@ def test_a_hiss_is_of_the_liquid_valve_only_where_nobody_looked_at_it_and_the_un
     assert not stopped.hisses_at_rest(facts(COOLER, compressor="off", valve_sound="silent"))
 
 
-# R-134a at 120 psig is 97 °F at its bubble point.
+# R-134a at 120 psig is 98.0 °F at its bubble point.
 @pytest.mark.parametrize(
     ("seen", "runs"),
     [
-        ({"liquid_psig": 120.0, "ambient_f": 84.0}, True),
+        ({"liquid_psig": 120.0, "ambient_f": 85.9}, True),
+        ({"liquid_psig": 120.0, "ambient_f": 86.1}, False),
         ({"discharge_psig": 120.0, "ambient_f": 84.0}, True),
-        ({"liquid_psig": 120.0, "ambient_f": 87.0}, False),
         ({"liquid_psig": 120.0, "discharge_psig": 100.0, "ambient_f": 84.0}, False),
         ({"liquid_psig": 120.0}, False),
         ({"liquid_psig": 120.0, "ambient_f": 80.0, "compressor": "off"}, False),
         ({"liquid_psig": 120.0, "ambient_f": 80.0, "contactor": "out"}, False),
+        ({"liquid_psig": 120.0, "ambient_f": 80.0, "power_locked_out": "yes"}, False),
         ({"liquid_psig": 120.0, "ambient_f": 80.0, "control_call": "satisfied"}, False),
+        ({"liquid_psig": 120.0, "ambient_f": 80.0, "control_call": "no_power"}, False),
+        ({"liquid_psig": 120.0, "ambient_f": 80.0, "control_call": "in_defrost"}, False),
         ({"liquid_psig": 120.0, "ambient_f": 80.0, "control_call": "calling"}, True),
     ],
 )
 def test_a_head_well_over_its_air_is_one_of_a_unit_that_runs(seen, runs):
     unit = COOLER | {"refrigerant": "R-134a", "condensing": "air"}
     assert stopped.runs_by_its_head(facts(unit, **seen)) is runs
+
+
+def test_water_or_a_pressure_past_the_tables_tells_no_head_over_the_air():
+    known = {"liquid_psig": 120.0, "ambient_f": 80.0}
+    assert facts(COOLER | {"refrigerant": "R-134a", "condensing": "water"}, **known).head_over_air_f is None
+    assert facts(COOLER | {"refrigerant": "R-134a", "condensing": "air"}, liquid_psig=900.0, ambient_f=80.0).head_over_air_f is None
+
+
+def test_a_head_over_its_air_counts_less_than_a_look_at_the_compressor():
+    unit = resolve(UnitSpec(**(COOLER | {"refrigerant": "R-134a", "condensing": "air"})))
+    warm = {"box_temp_f": 53.0, "ambient_f": 80.0, "liquid_psig": 120.0}
+    told, looked = judge(unit, warm), judge(unit, warm | {"compressor": "running"})
+    against = [
+        next(e.weight for e in suspect_of(one, "compressor_open_winding").speaks_against if e.key == "compressor") for one in (told, looked)
+    ]
+    assert against[0] == pytest.approx(0.7 * against[1]) and against[1] < -1.0
 
 
 def test_a_head_over_its_air_speaks_against_what_keeps_a_compressor_from_running():

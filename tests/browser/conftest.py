@@ -213,6 +213,15 @@ def set_in(page, sheet, key, value):
                 sheet.locator(f"input[name={key}]").press("Enter")
 
 
+def until(page, holds):
+    """Wait until something holds: what was sent is kept, or asked about."""
+    for _ in range(200):
+        if holds():
+            return
+        page.wait_for_timeout(100)
+    raise AssertionError("nothing was kept and nothing asked")
+
+
 @pytest.fixture
 def accessible():
     """Assert that axe-core finds nothing on a page, of any level."""
@@ -231,13 +240,14 @@ class Held:
     """Requests of a page that have no answer until they are let go."""
 
     def __init__(self, page, pattern, patience_s=20.0):
-        self.page, self.patience_s, self.requests = page, patience_s, []
-        page.route(pattern, lambda route: self.requests.append(route))
+        self.page, self.patience_s, self.requests, self.holds = page, patience_s, [], True
+        page.route(pattern, lambda route: self.requests.append(route) if self.holds else route.continue_())
 
     def let_go(self):
-        """Answer the first, once it has been asked: the page may still be about to."""
+        """Answer the first, once it has been asked: the page may still be about to; what is asked after it is held no more."""
         until = time.monotonic() + self.patience_s
         while not self.requests and time.monotonic() < until:
             self.page.wait_for_timeout(20)
         assert len(self.requests) == 1, "one request waits"
+        self.holds = False
         self.requests[0].continue_()

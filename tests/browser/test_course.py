@@ -10,7 +10,7 @@ from playwright.sync_api import expect
 
 from kettle.judging.course import Done
 from kettle.knowledge import anatomy, causes, observations, refrigerants
-from tests.browser.conftest import ONE_SCREEN, PHONE, set_in, tap
+from tests.browser.conftest import ONE_SCREEN, PHONE, set_in, tap, until
 from tests.core.judging.stories import STORIES
 from web.logbook.actions.open_call import open_call
 from web.logbook.models import Act, Call, IceDrawing, Melt, Reading, Site, Unit, ValveTurn
@@ -144,15 +144,6 @@ def melt(page, at):
     expect(page.locator(".proved")).to_contain_text("All clear")
     page.goto(f"{at}/arrive/")
     set_in(page, tap(page, "supply"), "power_locked_out", "no")
-
-
-def until(page, holds):
-    """Wait until something holds: what was sent is kept, or asked about."""
-    for _ in range(200):
-        if holds():
-            return
-        page.wait_for_timeout(100)
-    raise AssertionError("nothing was kept and nothing asked")
 
 
 def do(page, at, call, user, part, did, value):

@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import expect
 
 from kettle.knowledge.equipment import KINDS, builds_of
-from tests.browser.conftest import ONE_SCREEN, PHONE, Held, set_in, tap
+from tests.browser.conftest import ONE_SCREEN, PHONE, Held, set_in, tap, until
 from web.logbook.models import Call, Unit
 
 SIZES = [(1280, 800), (1024, 768), (390, 844), (844, 390)]
@@ -76,6 +76,55 @@ def test_an_answer_that_comes_late_stays_off_another_sheet(open_stop):
     expect(page.locator("#sheet-title")).to_have_text("Compressor")
     expect(page.locator("#part-sheet [id^=more-looks]")).to_have_count(1)
     expect(page.locator("#part-sheet").get_by_text("gasket", exact=False)).to_have_count(0)
+
+
+@PHONE
+def test_what_is_tapped_before_the_answer_came_is_kept(open_stop):
+    page = open_stop("Cooler 1", "arrive")
+    call = Call.objects.get(unit__name="Cooler 1", closed_at=None)
+    sheet = tap(page, "coil")
+    held = Held(page, "**/entry/ice_places/")
+    places = [sheet.locator(f"label:has(> input[name=ice_places][value={word}])") for word in ("drain_pan", "floor")]
+    places[0].click()
+    places[1].click()
+    with page.expect_response("**/entry/ice_places/"):
+        held.let_go()
+    expect(places[1].locator("input")).to_be_checked()
+    until(page, lambda: {"drain_pan", "floor"} <= set(call.readings.filter(key="ice_places").latest("pk").value))
+
+
+@PHONE
+def test_what_is_typed_over_before_the_answer_came_is_kept(open_stop):
+    page = open_stop("Cooler 1", "read")
+    call = Call.objects.get(unit__name="Cooler 1", closed_at=None)
+    held = Held(page, "**/entry/box_temp_f/")
+    field = page.locator("#work input[name=box_temp_f]")
+    field.fill("54")
+    field.press("Enter")
+    field.fill("45")
+    with page.expect_response("**/entry/box_temp_f/"):
+        held.let_go()
+    until(page, lambda: call.readings.filter(key="box_temp_f", value=54.0).exists())
+    expect(field).to_have_value("45")
+    field.press("Enter")
+    until(page, lambda: call.readings.filter(key="box_temp_f").latest("pk").value == 45.0)
+    expect(field).to_have_value("45")
+
+
+@PHONE
+def test_a_tap_that_lasts_until_the_answer_is_no_tap_lost(open_stop):
+    page = open_stop("Cooler 1", "arrive")
+    call = Call.objects.get(unit__name="Cooler 1", closed_at=None)
+    sheet = tap(page, "coil")
+    held = Held(page, "**/entry/ice_places/")
+    sheet.locator("label:has(> input[name=ice_places][value=drain_pan])").click()
+    sheet.locator("label:has(> input[name=ice_places][value=floor])").hover()
+    page.mouse.down()
+    with page.expect_response("**/entry/ice_places/"):
+        held.let_go()
+    page.wait_for_timeout(300)
+    page.mouse.up()
+    until(page, lambda: {"drain_pan", "floor"} <= set(call.readings.filter(key="ice_places").latest("pk").value))
 
 
 def test_arrive_fits_the_screen_it_is_made_for(open_stop, screen):

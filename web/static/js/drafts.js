@@ -49,12 +49,12 @@
     if (event.target.matches("#work [data-draft]") && event.target.value === event.target.defaultValue) drop(event.target.name);
   });
 
-  /* The server answered for a key, stored or refused with a message: the draft has done its work. */
+  /* The server answered for a key, stored or refused with a message: the draft has done its work, unless it was typed over meanwhile. */
   document.addEventListener("htmx:afterRequest", (event) => {
     const key = event.detail.requestConfig?.elt?.name;
     if (!key) return;
     if (event.detail.successful) {
-      drop(key);
+      if (read(key)?.value === event.detail.requestConfig.parameters[key]) drop(key);
       showOld();
     } else mark(event.detail.requestConfig.elt, true);
   });

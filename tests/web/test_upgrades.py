@@ -14,10 +14,10 @@ from tests.examples import some_of
 from tools import landed
 
 STATES = sorted((Path(__file__).parent / "states").glob("*.sqlite3.gz"))
-# The first and the latest two each time; of those between some, others each day.
-TRIED = [STATES[0], *sorted(some_of(STATES[1:-2], 4, date.today().toordinal())), *STATES[-2:]]
+# The first and the latest each time; of those between some, others each day.
+TRIED = [STATES[0], *sorted(some_of(STATES[1:-1], 3, date.today().toordinal())), STATES[-1]]
 # Brings kept databases over one after the other, opens every kind of page on what each holds, each call on a tenth of its stops in turn
-# (of all but the latest two states on a fortieth, of two in three on none) and the last one on all (of those states on a third, another
+# (of all but the latest state on a fortieth, of two in three on none) and the last one on all (of those states on a third, another
 # each), enters a reading; says how many pages of which. The first named is made new, at the end. In a process of its own.
 VISIT = """
 import gc, sys
@@ -65,7 +65,7 @@ def visit(every, place):
     turn = lambda n, nth: (nth + place) % whole == 0 if n == len(calls) - 1 else (n + nth) % every == 0
     paths += [f"/calls/{c.number}/{stop}/" for n, c in enumerate(calls) for nth, stop in enumerate(stops) if turn(n, nth)]
     paths += [f"/calls/{c.number}/case.json" for c in calls[::3]]
-    # Between the first and the latest two in three are only looked at from outside.
+    # Between the first and the latest, two in three are only looked at from outside.
     visited = paths[:BASE] if every == SELDOM and place % 3 else paths
     for path in visited:
         status = client.get(path).status_code
@@ -80,7 +80,7 @@ for place, kept in enumerate(sys.argv[2:]):
     connection.settings_dict["NAME"] = kept
     ContentType.objects.clear_cache()
     call_command("migrate", verbosity=0)
-    print(kept, visit(OFTEN if place >= len(sys.argv) - 4 else SELDOM, place), flush=True)
+    print(kept, visit(OFTEN if place == len(sys.argv) - 3 else SELDOM, place), flush=True)
 
 connection.close()
 connection.settings_dict["NAME"] = sys.argv[1]

@@ -78,7 +78,8 @@ class Rows:
         if name in getattr(self.call, "_prefetched_objects_cache", {}):
             found = getattr(self.call, name).all()
         elif self._there[name]:
-            found = getattr(self.call, name).select_related(*ROWS[name])
+            # Without names it would fetch everything the rows belong to.
+            found = getattr(self.call, name).select_related(*ROWS[name] or (None,))
         kept = list(found)
         setattr(self, name, kept)
         return kept

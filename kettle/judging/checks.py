@@ -7,6 +7,7 @@ from typing import Final
 import numpy as np
 
 from kettle.judging import stopped
+from kettle.judging.electrics import THIRD_LEG
 from kettle.judging.evidence import echo_share, state_words
 from kettle.judging.facts import Facts
 from kettle.judging.holds import Hold
@@ -193,6 +194,8 @@ def _live_first(key: str, facts: Facts) -> bool:
 
 def _not_for_asking(entry: Observation, unit: Unit) -> bool:
     """Whether nobody is sent to look: lists, records, what customers tell, and what the unit has not."""
+    if entry.key in THIRD_LEG and unit.phases == 1 and "phases" not in unit.assumed:
+        return True
     return entry.many or entry.tool == "record" or entry.group == "told" or not entry.exists_on(unit)
 
 
@@ -221,7 +224,5 @@ def _band_missing(unit: Unit, feature: str) -> bool:
     if entry is not None and not entry.is_number:
         return False
     if feature == "amps_pct" and not unit.compressor_rla_a:
-        return True
-    if feature == "volts_off_pct" and not unit.nameplate_v:
         return True
     return bands.default_band(unit, feature) is None

@@ -7,6 +7,10 @@ from typing import Final
 from kettle.electrical.windings import mismatch_pct
 
 PAIRS: Final = ("12", "23", "31")
+# Read of three legs only.
+THIRD_LEG: Final = ("line_v_23", "line_v_31", "load_v_23", "load_v_31", "pole_drop_v_3")
+# What supplies have, V, where no plate says what the unit is for (ANSI C84.1: volts at the equipment).
+USUAL_SUPPLIES_V: Final = (115.0, 208.0, 230.0, 460.0, 575.0)
 WINDINGS: Final = ("winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm")
 
 # A heater that is under volts and draws less than a clamp reads has no power.
@@ -20,6 +24,12 @@ def imbalance_pct(volts: list[float]) -> float:
     return 100.0 * max(abs(v - mean) for v in volts) / mean if mean else 0.0
 
 
+def volts_off_pct(volts: float, nameplate_v: float | None) -> float:
+    """Return how far volts are from the plate's, % of it; without a plate from the usual supply they are nearest to (ANSI C84.1)."""
+    meant = nameplate_v or min(USUAL_SUPPLIES_V, key=lambda usual: abs(volts - usual) / usual)
+    return 100.0 * (volts - meant) / meant
+
+
 def heater_power_w(volts: float, amps: float, phases: int) -> float:
     """Return the power of a resistive heater in W: V·A, times √3 on three phases."""
     return volts * amps * (sqrt(3.0) if phases == 3 else 1.0)
@@ -31,9 +41,8 @@ def derive(got: Mapping[str, float], phases: int, nameplate_v: float | None) -> 
     line = [got[f"line_v_{pair}"] for pair in PAIRS if f"line_v_{pair}" in got]
     if len(line) == 3:
         out["volts_imbalance_pct"] = imbalance_pct(line)
-    if line and nameplate_v:
-        furthest = max(line, key=lambda v: abs(v - nameplate_v))
-        out["volts_off_pct"] = 100.0 * (furthest - nameplate_v) / nameplate_v
+    if line:
+        out["volts_off_pct"] = max((volts_off_pct(v, nameplate_v) for v in line), key=abs)
     lost = [got[f"line_v_{p}"] - got[f"load_v_{p}"] for p in PAIRS if f"line_v_{p}" in got and f"load_v_{p}" in got]
     if lost:
         out["load_loss_v"] = max(lost)

@@ -5,14 +5,13 @@ from dataclasses import dataclass
 from typing import Final
 
 from kettle.judging import other_refrigerant
+from kettle.judging.electrics import THIRD_LEG
 from kettle.judging.facts import Facts
 from kettle.judging.verdicts import IMPOSSIBLE_SUPERHEAT_F
 from kettle.knowledge import observations
 from kettle.knowledge.bands import SUPERHEATS, default_band
 from kettle.knowledge.measures import atmosphere_psia
 
-# Read of three legs only.
-THIRD_LEG: Final = ("line_v_23", "line_v_31", "load_v_23", "load_v_31", "pole_drop_v_3")
 CONTACT_ERROR_F: Final = 3.0
 # A sign turned round is only looked for where it makes a difference.
 SIGN_MATTERS_F: Final = 4.0

@@ -1,7 +1,10 @@
 """A practice call worked off by the application's own holds and next checks alone: the path a learner's is set beside."""
 
+from collections import defaultdict
 from typing import Final
 
+from kettle.judging.course import Left
+from kettle.judging.suspects import Suspect
 from kettle.knowledge import acts, observations
 from kettle.plant.observer.rig import OWN_DOING
 from kettle.yard.drawn import AT_FIRST
@@ -14,8 +17,10 @@ MOST_CHECKS: Final = 25
 NAMED_FROM: Final = 0.5
 # What nobody leaves out, for the path that goes by information per minute alone.
 AT_A_GLANCE: Final = ("box_temp_f", "ice_form", "compressor", "evap_fans")
-FIRST: Final = ("since_when", "last_touched", *(key for key in AT_FIRST if key != "sight_glass"), "ice_places", "drain_pan", "control_call",
-                "door_traffic", "strip_curtain", "evap_coil", "controller_alarm")  # fmt: skip
+FIRST: Final = (
+    "since_when", "last_touched", "left_ice", *(key for key in AT_FIRST if key != "sight_glass"), "ice_places", "drain_pan",
+    "control_call", "door_traffic", "strip_curtain", "evap_coil", "controller_alarm",
+)  # fmt: skip
 # After a repair the unit is looked at again so much later, min.
 SEEN_AGAIN_MIN: Final = 24.0 * 60.0
 NOTHING_MORE: Final = ("service",)
@@ -57,13 +62,26 @@ def _put_right(practice: Practice, codes: tuple[str, ...]) -> bool:
     return any(done)
 
 
-def _best(practice: Practice) -> tuple[tuple[str, ...], float]:
-    """The answer that stands on top, and how likely it is: what it was, or once something was put right what is left."""
+def _standing(practice: Practice) -> tuple[Suspect | Left, ...]:
+    """What it was, or once something was put right what is left, the likeliest first."""
     if any((one.part, one.did) != ("coil", "melted") for one in practice.done):
-        left = next((one for one in practice.course.left if one.codes), None)
-        return (left.codes, left.probability) if left is not None else ((), 0.0)
-    was = practice.course.was
-    return (was[0].codes, was[0].probability) if was else ((), 0.0)
+        return tuple(one for one in practice.course.left if one.codes)
+    return tuple(practice.course.was)
+
+
+def _best(practice: Practice) -> tuple[tuple[str, ...], float]:
+    """The answer that stands on top, and how likely it is."""
+    top = next(iter(_standing(practice)), None)
+    return (top.codes, top.probability) if top is not None else ((), 0.0)
+
+
+def _in_most(practice: Practice) -> tuple[str, ...]:
+    """The causes that are in most of what it may be, where no one answer is: they are put right whichever it is."""
+    shares: dict[str, float] = defaultdict(float)
+    for one in _standing(practice):
+        for code in one.codes:
+            shares[code] += one.probability
+    return tuple(code for code, share in shares.items() if share >= NAMED_FROM)
 
 
 def _settle(practice: Practice, looks: tuple[str, ...]) -> tuple[str, ...]:
@@ -97,7 +115,7 @@ def _settle(practice: Practice, looks: tuple[str, ...]) -> tuple[str, ...]:
             waited = not practice.rig.readable
         practice.ask(check.key)
     codes, likely = _best(practice)
-    return codes if likely >= NAMED_FROM else ()
+    return codes if likely >= NAMED_FROM else _in_most(practice)
 
 
 def _melt(practice: Practice) -> None:

@@ -173,7 +173,9 @@ _CALLED: Final = {"Superheat, coil": "Superheat at the coil", "Superheat, comp."
 def _verdict(call: Call, one: verdicts.Verdict, event: Event) -> Sentence:
     if one.quantity == "volts_off_pct":
         way = "less" if one.value < 0 else "more"
-        words = f"The line has {abs(one.value):.0f} % {way} than the plate’s {call.record.unit.nameplate_v:.0f} V"
+        plate_v = call.record.unit.nameplate_v
+        meant = f"the plate’s {plate_v:.0f} V" if plate_v else "the nearest usual supply"
+        words = f"The line has {abs(one.value):.0f} % {way} than {meant}"
         return sentence("found", words, (event,), "verdict")
     if one.quantity == "volts_imbalance_pct":
         return sentence("found", f"The legs are {one.value:.1f} % out of balance, {one.high:.0f} % is the limit", (event,), "verdict")

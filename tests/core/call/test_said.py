@@ -141,3 +141,13 @@ def test_the_volts_that_found_a_contactor_are_told_as_they_were_read():
     assert "compressor running" not in said(ran, "left").lower()
     sound = told(unit, read("box_temp_f", 24, 1), read("line_v_12", 231.0, 2), read("load_v_12", 230.0, 3))
     assert "231 V" not in said(sound, "found") and "230 V" not in said(sound, "found")
+
+
+@pytest.mark.parametrize(("nameplate_v", "line_v", "words"), [
+    (230, 195.5, "The line has 15 % less than the plate’s 230 V"),
+    (208, 247.5, "The line has 19 % more than the plate’s 208 V"),
+    (None, 97.75, "The line has 15 % less than the nearest usual supply"),
+])  # fmt: skip
+def test_volts_are_told_against_what_they_should_be(nameplate_v, line_v, words):
+    unit = FREEZER | {"phases": 1, "nameplate_v": nameplate_v}
+    assert words in said(told(unit, read("compressor", "tripping", 1), read("line_v_12", line_v, 2)), "found")

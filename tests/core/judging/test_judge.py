@@ -96,6 +96,14 @@ def test_the_drier_settles_a_starved_coil_behind_a_clear_glass():
     assert not set(keys) & set(seen)
 
 
+@pytest.mark.parametrize(("phases", "asked"), [(1, False), (None, True), (3, True)])
+def test_a_third_leg_is_read_where_there_may_be_one(phases, asked):
+    unit = resolve(UnitSpec(kind="reach_in_cooler", refrigerant="R-134a", compressor_rla_a=5.0, phases=phases))
+    seen = {"box_temp_f": 60.0, "compressor": "tripping", "contactor": "in", "control_call": "calling", "condenser_fans": "running",
+            "line_v_12": 113.6, "load_v_12": 113.0}  # fmt: skip
+    assert ("line_v_23" in {check.key for check in judge(unit, seen).next_checks}) == asked
+
+
 def test_no_check_asks_for_gauges_on_an_iced_coil():
     seen = {"box_temp_f": 45.0, "ice_form": "hard_ice", "ice_places": ("coil_whole",)}
     for check in judge(unit_of(COOLER), seen).next_checks:

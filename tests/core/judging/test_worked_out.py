@@ -7,6 +7,7 @@ from kettle.knowledge.equipment import UnitSpec, resolve
 from kettle.knowledge.quantities import QUANTITIES
 
 FREEZER = resolve(UnitSpec("walk_in_freezer", "R-404A", set_f=-5, phases=3, nameplate_v=230, compressor_rla_a=14.0))
+PLATELESS = resolve(UnitSpec("walk_in_freezer", "R-404A", set_f=-5, phases=3))
 COOLER = resolve(UnitSpec("walk_in_cooler", "R-448A", set_f=36, phases=1, nameplate_v=230, compressor_rla_a=10.0))
 HIGH_UP = resolve(UnitSpec("walk_in_cooler", "R-134a", set_f=36, altitude_ft=6000))
 ON_WATER = resolve(UnitSpec("provision_room_cooler", "R-134a", set_f=36))
@@ -41,6 +42,11 @@ BY_HAND = [
     (FREEZER, {"line_v_12": 228.0, "line_v_23": 231.0, "line_v_31": 240.0}, "volts_imbalance_pct", 3.004),
     (FREEZER, {"line_v_12": 228.0, "line_v_23": 231.0, "line_v_31": 207.0}, "volts_off_pct", -10.0),
     (FREEZER, {"line_v_12": 253.0, "line_v_23": 229.0}, "volts_off_pct", 10.0),
+    # Without a plate against the usual supply they are nearest to: 103.5 of 115, 187.2 of 208, 253 of 230 and not of 460 V.
+    (PLATELESS, {"line_v_12": 103.5}, "volts_off_pct", -10.0),
+    (PLATELESS, {"line_v_12": 187.2}, "volts_off_pct", -10.0),
+    (PLATELESS, {"line_v_12": 253.0}, "volts_off_pct", 10.0),
+    (PLATELESS, {"line_v_12": 460.0, "line_v_23": 460.0, "line_v_31": 437.0}, "volts_off_pct", -5.0),
     (FREEZER, {"line_v_12": 228.0, "load_v_12": 226.0, "line_v_23": 229.0, "load_v_23": 190.0}, "load_loss_v", 39.0),
     (FREEZER, {"compressor": "off", "contactor": "in", "line_v_12": 228.0, "load_v_12": 0.0}, "load_loss_v", 228.0),
     (FREEZER, {"compressor": "humming", "line_v_12": 228.0, "load_v_12": 190.0}, "load_loss_v", 38.0),

@@ -80,9 +80,10 @@ class Visit:
         self.take("power_locked_out")
         self.told.spent["checks"] += LOCK_MIN
 
-    def stands_clear(self, answers):
-        """Whether the first answer stands clear; that nothing is left only where the box came to its set temperature too."""
-        if not answers or answers[0].probability < SURE:
+    def stands_clear(self, answers, facts):
+        """Whether the first answer stands clear; that nothing is left only where the box came to its set temperature too. A compressor
+        that trips is read to ground first, once it is locked out."""
+        if not answers or answers[0].probability < SURE or (stopped.ground_unread(facts) and "winding_ground_ohm" not in self.tried):
             return False
         box_f = self.stages[-1].get("box_temp_f")
         return bool(answers[0].codes) or len(self.stages) == 1 or box_f is None or abs(box_f - self.rig.unit.set_f) <= HELD_WITHIN_F
@@ -93,7 +94,7 @@ class Visit:
         while True:
             course = judge_course(self.rig.unit, self.stages, self.done)
             answers = ranked(course)
-            if self.stands_clear(answers) or self.told.checks >= most:
+            if self.stands_clear(answers, course.now.facts) or self.told.checks >= most:
                 return course
             holds = list(course.now.holds)
             if any(hold.code == "iced_coil" for hold in holds) and not melted:

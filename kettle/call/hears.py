@@ -13,7 +13,7 @@ from kettle.call.events import NOTHING, Did, Event, Heard, Observed, Spoken
 from kettle.call.record import Record
 from kettle.electrical import finds
 from kettle.judging.siblings import together
-from kettle.judging.testimony import Testimony
+from kettle.judging.testimony import SEEN_SO, Testimony
 from kettle.knowledge import anatomy, causes, looks, observations
 from kettle.knowledge.causes.seen import ICES_WITHIN_H
 from kettle.knowledge.errors import InputError
@@ -23,8 +23,6 @@ from kettle.knowledge.parameters import PARAMETERS
 
 # Log-likelihood by which what a technician says it is goes before everything that was only inferred.
 SAID_SO: Final = 12.0
-# And what was seen with the eyes, beside what the same could be taken for.
-SEEN_SO: Final = 8.0
 # A coil is bare so; from so many hours after a melt that says something, at most so much (log).
 BARE: Final = ("none", "light_frost")
 BARE_FROM_H, BARE_AT_MOST = 2.0, 3.0

@@ -18,7 +18,7 @@ from kettle.judging.course import LIVE, Done, standing_at
 from kettle.judging.facts import STILL_SETTLING_MIN, Facts
 from kettle.judging.given import seen_there
 from kettle.judging.readings import implied_by, told_with, work_out
-from kettle.judging.testimony import Testimony
+from kettle.judging.testimony import SEEN_SO, Testimony
 from kettle.knowledge import observations
 from kettle.knowledge.acts import LOOKED, OPENS, RUNNING
 from kettle.knowledge.causes.seen import SEEN
@@ -42,6 +42,7 @@ MOVES_THE_LINE: Final = ("valve", "bulb")
 ICE: Final = ("ice_form", "ice_places")
 ICED: Final = ("heavy_frost", "hard_ice", "snow")
 ICED_PLACES: Final = ("coil_whole", "coil_inlet_passes", "coil_part")
+STOOD: Final = "The condenser fan stood while the compressor ran"
 MELTED: Final = "coil.melted"
 ICE_GROWS: Final = timedelta(hours=4)
 
@@ -357,11 +358,28 @@ class Staged:
 
     def spoken(self, coil: int = 1) -> list[list[Testimony]]:
         """Return what speaks for causes by itself in each stage, as it concerns one coil."""
-        found: list[list[Testimony]] = [[] for _ in range(len(self.steps) + 1)]
+        found: list[list[Testimony]] = [[] for _ in range(len(self.openings) + 1)]
         for one, stage in self._walked[2]:
             if one.on in (None, coil):
                 found[stage].append(one.testimony)
+        for stage, words in enumerate(self._by_coil[coil][0]):
+            found[stage] += self._stood_while_it_ran(stage, words, coil)
         return found
+
+    def _stood_while_it_ran(self, stage: int, words: Mapping[str, Value], coil: int) -> list[Testimony]:
+        """What was seen to stand while the compressor ran is there, though that stands since and the look by itself would say nothing."""
+        codes = SEEN["condenser_fans"]
+        code = codes.get(str(words.get("condenser_fans")))
+        if code is None or not stopped.says_nothing("condenser_fans", self.facts_at(stage, coil)):
+            return []
+        known: dict[str, Value] = {}
+        there = False
+        for one in self.sightings:
+            if one.stage <= stage and self.sees(one.observed, coil):
+                known[one.observed.key] = one.observed.value
+                if one.observed.key == "condenser_fans":
+                    there = one.stage == stage and code in seen_there(work_out(self.record.unit, known))
+        return [Testimony("stood.condenser_fans", STOOD, {code: 0.0}, -SEEN_SO, -SEEN_SO, beyond_doubt=True)] if there else []
 
     def stage_of(self, event: Event) -> int:
         """Return the stage an event lies in: how many acts were done before it, itself not counted; a look that opens one lies in it."""

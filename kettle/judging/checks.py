@@ -145,8 +145,18 @@ def _waits_for_power(check: Check, again: Check) -> bool:
 
 
 def _first_of_all(facts: Facts, network: Network, posterior: Figures) -> list[Check]:
-    """What has to be known before a likely cause is put right, whatever else is asked: the weather, and which remedy it wants."""
-    return [*_weather(facts, network, posterior), *_which_remedy(facts, network, posterior)]
+    """What has to be known before a likely cause is put right, whatever else is asked: a winding to ground before the power goes on again,
+    the weather, and which remedy it wants."""
+    return [*_to_ground(facts), *_weather(facts, network, posterior), *_which_remedy(facts, network, posterior)]
+
+
+def _to_ground(facts: Facts) -> list[Check]:
+    """The windings of a locked-out compressor that trips or hums: no try before they were read to ground."""
+    entry = observations.get("winding_ground_ohm")
+    if not stopped.ground_unread(facts) or not entry.exists_on(facts.unit):
+        return []
+    words = "A winding to ground is found before the power goes on again, not by it"
+    return [Check(entry.key, entry.label, entry.how, words, 0.0, entry.minutes)]
 
 
 def _weather(facts: Facts, network: Network, posterior: Figures) -> list[Check]:

@@ -84,6 +84,12 @@ def is_grounded(f: Facts) -> bool:
     return ohms is not None and ohms < GROUNDED_OHM
 
 
+def ground_unread(f: Facts) -> bool:
+    """Whether a compressor that trips or hums is locked out and nobody read its windings to ground: that comes before the next try,
+    however sure the rest is."""
+    return f.is_("power_locked_out", "yes") and f.is_("compressor", "tripping", "humming") and "winding_ground_ohm" not in f.seen
+
+
 def state(f: Facts) -> str:
     """Return what runs: a key of `WORDS`, empty where nobody looked."""
     if f.is_("control_call", "in_defrost"):

@@ -12,6 +12,8 @@ from kettle.judging.network import Figures, Network
 
 # How its features are told from those of observations.
 HEARD: Final = "heard."
+# Log-likelihood by which what was seen with the eyes goes before what the same could be taken for.
+SEEN_SO: Final = 8.0
 
 
 @dataclass(frozen=True)

@@ -47,7 +47,7 @@ QUANTITIES: Final[dict[str, Quantity]] = {q.key: q for q in (
     Quantity("ratio", "Ratio", "", ("suction_psig", "discharge_psig"), "absolute discharge ÷ absolute suction"),
     Quantity("volts_imbalance_pct", "Volts imbalance", "%", ("line_v_12", "line_v_23", "line_v_31"),
              "greatest deviation from the mean of the three ÷ mean"),
-    Quantity("volts_off_pct", "Volts off plate", "%", ("line_v_12",),
+    Quantity("volts_off_pct", "Volts off", "%", ("line_v_12",),
              "furthest line voltage against the nameplate, without one the nearest usual supply", 0),
     Quantity("load_loss_v", "Lost over contactor", "V", ("line_v_12", "load_v_12"), "line volts − load volts of the worst pair", 0),
     Quantity("pole_drop_v", "Drop over a pole", "V", ("pole_drop_v_1",), "volts across the worst closed pole"),

@@ -3,6 +3,7 @@
 from collections import defaultdict
 from typing import Final
 
+from kettle.judging import stopped
 from kettle.judging.course import Left
 from kettle.judging.suspects import Suspect
 from kettle.knowledge import acts, observations
@@ -92,7 +93,7 @@ def _settle(practice: Practice, looks: tuple[str, ...]) -> tuple[str, ...]:
     tried, melted, waited = {*first}, False, False
     for _ in range(MOST_CHECKS):
         codes, likely = _best(practice)
-        if codes and likely >= SURE:
+        if codes and likely >= SURE and ("winding_ground_ohm" in tried or not stopped.ground_unread(practice.facts)):
             break
         if any(hold.code == "iced_coil" for hold in practice.course.now.holds) and not melted:
             melted = True

@@ -406,6 +406,9 @@ class Practice:
         if was_running == self.rig.running or self.rig.own.get("power_locked_out") == "yes":
             return
         stage = self.stages[-1]
+        if stage.get("compressor") == "short_cycling" and not self.rig.running:
+            # That it stops again is what was seen of it: a fan that stood while it ran is not seen anew.
+            return
         for key in GOES_WITH_IT:
             if key in stage and (now := self.rig.look(key)) is not None:
                 stage[key] = now

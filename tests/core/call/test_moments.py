@@ -383,3 +383,35 @@ def test_running_a_valve_in_out_and_back_is_held_no_more_than_closing_it():
     for change in ({"bulb": "loose"}, {"suction_line_evap_f": floods["suction_line_evap_f"] + 12}):
         assert held(told(COOLER, *all_read(floods | change)).now(), exercised)
     assert held(now, acts.get("door", "adjusted")) == []
+
+
+STOOD = (read("box_temp_f", 45, 1), read("evap_fans", "running", 1), read("ice_form", "none", 1), read("compressor", "running", 2),
+         read("condenser_fans", "stopped", 3), read("condenser_coil", "clean", 3))  # fmt: skip
+ENDS = {
+    "it stopped since: the fan stood while it ran": ((read("compressor", "off", 15),), True),
+    "locked out since": ((read("power_locked_out", "yes", 15), read("compressor", "off", 16)), True),
+    "seen turning later": ((read("condenser_fans", "running", 15), read("compressor", "off", 16)), False),
+    "seen standing again, at rest": ((read("compressor", "off", 15), read("condenser_fans", "stopped", 16)), False),
+}
+
+
+@pytest.mark.parametrize(("since", "there"), ENDS.values(), ids=ENDS)
+def test_a_condenser_fan_that_stood_while_the_compressor_ran_is_there_when_that_stands_too(since, there):
+    assert (chance(left(REACH_IN, *STOOD, *since), "condenser_fan_failed") > 0.95) == there
+
+
+def test_a_condenser_fan_first_seen_with_the_compressor_off_or_kept_by_the_cold_is_not_there():
+    off = [read("compressor", "off", 1) if event["key"] == "compressor" else event for event in STOOD]
+    assert chance(was(REACH_IN, *off), "condenser_fan_failed") < 0.1
+    cycled = COOLER | {"head_control": "fan_cycling"}
+    assert chance(was(cycled, *STOOD, read("compressor", "off", 15)), "condenser_fan_failed") < 0.3
+
+
+def test_a_new_condenser_fan_leaves_nothing_of_one_that_stood():
+    after = (did("condenser_fan", "replaced", 30), read("compressor", "running", 40), read("condenser_fans", "running", 41))
+    assert chance(left(REACH_IN, *STOOD, read("compressor", "off", 15), *after), "condenser_fan_failed") < 0.1
+
+
+def test_what_is_seen_after_a_look_that_found_something_gone_is_heard():
+    since = (read("condenser_fans", "running", 15), read("drain_fault", ["line_heater_dead"], 16))
+    assert chance(left(REACH_IN, *STOOD, *since), "drain_blocked") > 0.9

@@ -277,3 +277,18 @@ def test_ohms_are_read_before_the_power_goes_on_again_where_they_tell_enough(see
     judged = judge(unit, seen | {"box_temp_f": 59.0, "control_call": "calling", "power_locked_out": "yes"})
     asked = [check.key for check in judged.next_checks]
     assert asked[0] == first and then in asked
+
+
+@pytest.mark.parametrize(("seen", "asked"), [
+    ({"compressor": "tripping", "power_locked_out": "yes"}, True),
+    ({"compressor": "humming", "power_locked_out": "yes"}, True),
+    ({"compressor": "tripping"}, False),
+    ({"compressor": "running", "power_locked_out": "yes"}, False),
+    ({"compressor": "tripping", "power_locked_out": "yes", "winding_ground_ohm": 5e8}, False),
+])  # fmt: skip
+def test_a_winding_is_read_to_ground_before_the_next_try_however_sure_the_rest_is(seen, asked):
+    unit = resolve(UnitSpec(kind="reach_in_cooler", refrigerant="R-134a", phases=1, nameplate_v=115))
+    # Seen beyond doubt: nothing else is in question.
+    judged = judge(unit, seen | {"box_temp_f": 60.0, "start_parts": "burnt", "contactor": "in"})
+    assert stopped.ground_unread(judged.facts) == asked
+    assert ("winding_ground_ohm" in {check.key for check in judged.next_checks}) == asked

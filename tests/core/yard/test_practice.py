@@ -94,6 +94,15 @@ def test_one_that_starts_and_stops_is_read_in_the_minute_it_runs():
     assert practice.rig.running and practice.ask("suction_psig").value is not None
 
 
+def test_a_fan_that_stood_while_it_ran_is_not_seen_anew_when_it_stops():
+    practice = begin(drawn("bottle_cooler", "condenser_fan_failed"))
+    practice.run()
+    assert (practice.ask("compressor").value, practice.ask("condenser_fans").value) == ("short_cycling", "stopped")
+    while practice.rig.running:
+        practice.wait(1.0)
+    assert practice.stages[-1]["compressor"] == "short_cycling" and practice.course.was[0].codes == ("condenser_fan_failed",)
+
+
 @pytest.mark.parametrize(("kind", "code"), [
     ("walk_in_cooler", "condenser_dirty"), ("reach_in_cooler", "evap_airflow_low"), ("walk_in_freezer", "bulb_fault"),
     ("display_cooler", "no_call"), ("walk_in_freezer", "compressor_grounded"), ("reach_in_freezer", "compressor_grounded"),

@@ -36,6 +36,9 @@ LIKE_THE_FIRST: Final = {
 }  # fmt: skip
 # With the power off ohms are read first, unless they tell less than this share of the live reading it would go on for.
 OFF_NOW_SHARE: Final = 0.25
+# An answer this likely is settled, but for what has to come before the next try.
+SETTLED: Final = 0.9
+TO_GROUND: Final = observations.get("winding_ground_ohm")
 # Ohms wait for it: proposed in their place where they would tell the most.
 LOCK_OUT: Final = observations.get("power_locked_out")
 # Look and feel before probe, probe before meter, meter before gauges, gauges before tests that open or stop something.
@@ -119,7 +122,11 @@ def next_checks(
     again = _power_on_again(facts, network, posterior, in_force, overridden, before)
     place = next((place for place, one in enumerate(found) if again and _waits_for_power(one, again)), len(found))
     found = [*found[:place], *([again] if again else []), *found[place:]]
-    return [*found[:1], *asked, *found[1:]][:CHECKS_SHOWN]
+    shown = [*found[:1], *asked, *found[1:]][:CHECKS_SHOWN]
+    if stopped.ground_unread(facts) and float(posterior.max()) >= SETTLED:
+        # Nothing is in question any more, and the next try waits for it alone.
+        shown.sort(key=lambda check: check.key != TO_GROUND.key)
+    return shown
 
 
 def _power_on_again(
@@ -152,11 +159,10 @@ def _first_of_all(facts: Facts, network: Network, posterior: Figures) -> list[Ch
 
 def _to_ground(facts: Facts) -> list[Check]:
     """The windings of a locked-out compressor that trips or hums: no try before they were read to ground."""
-    entry = observations.get("winding_ground_ohm")
-    if not stopped.ground_unread(facts) or not entry.exists_on(facts.unit):
+    if not stopped.ground_unread(facts):
         return []
     words = "A winding to ground is found before the power goes on again, not by it"
-    return [Check(entry.key, entry.label, entry.how, words, 0.0, entry.minutes)]
+    return [Check(TO_GROUND.key, TO_GROUND.label, TO_GROUND.how, words, 0.0, TO_GROUND.minutes)]
 
 
 def _weather(facts: Facts, network: Network, posterior: Figures) -> list[Check]:

@@ -292,3 +292,15 @@ def test_a_winding_is_read_to_ground_before_the_next_try_however_sure_the_rest_i
     judged = judge(unit, seen | {"box_temp_f": 60.0, "start_parts": "burnt", "contactor": "in"})
     assert stopped.ground_unread(judged.facts) == asked
     assert ("winding_ground_ohm" in {check.key for check in judged.next_checks}) == asked
+
+
+@pytest.mark.parametrize(("shell", "first"), [("hot", True), (None, False)])
+def test_once_all_else_is_settled_the_winding_to_ground_is_the_next_thing(shell, first):
+    unit = resolve(UnitSpec(kind="provision_room_cooler", refrigerant="R-404A", phases=3, nameplate_v=230, compressor_rla_a=18.0))
+    legs = {f"{what}_v_{pair}": 229.0 for what in ("line", "load") for pair in ("12", "23", "31")}
+    poles = {f"pole_drop_v_{pole}": 0.1 for pole in (1, 2, 3)}
+    seen = {"box_temp_f": 61.0, "compressor": "tripping", "contactor": "in", "control_call": "calling", "power_locked_out": "yes",
+            "winding_cs_ohm": 1e6, "condenser_coil": "clean"}  # fmt: skip
+    judged = judge(unit, legs | poles | seen | ({"compressor_shell": shell} if shell else {}))
+    assert (judged.ranking[0].probability >= 0.9) == first
+    assert (judged.next_checks[0].key == "winding_ground_ohm") == first

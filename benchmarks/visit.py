@@ -83,7 +83,7 @@ class Visit:
     def stands_clear(self, answers, facts):
         """Whether the first answer stands clear; that nothing is left only where the box came to its set temperature too. A compressor
         that trips is read to ground first, once it is locked out."""
-        if not answers or answers[0].probability < SURE or (stopped.ground_unread(facts) and "winding_ground_ohm" not in self.tried):
+        if not answers or answers[0].probability < SURE or stopped.ground_unread(facts):
             return False
         box_f = self.stages[-1].get("box_temp_f")
         return bool(answers[0].codes) or len(self.stages) == 1 or box_f is None or abs(box_f - self.rig.unit.set_f) <= HELD_WITHIN_F

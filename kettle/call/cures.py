@@ -4,12 +4,11 @@ from typing import Final
 
 from kettle.call.judged import Judged
 from kettle.call.turns import NO_MORE_TURNS, without_answer
+from kettle.judging.checks import SETTLED
 from kettle.judging.suspects import Suspect
 from kettle.knowledge import causes
 from kettle.knowledge.causes.model import Cause
 
-# Settled so far nothing more is asked of it: it is put right, and its proof is the next look.
-SETTLED: Final = 0.9
 # A cause that was seen waits to be put right as long as it is likelier there than not.
 STILL_THERE: Final = 0.5
 # What a valve without an answer is tried by before it is changed, in order, and the act each is (field practice).

@@ -239,13 +239,24 @@ class Staged:
         stages: tuple[dict[str, Value], ...] = tuple({} for _ in range(len(self.openings) + 1))
         events: dict[str, Event] = {}
         for one in self.sightings:
-            if self.sees(one.observed, coil):
+            if self.sees(one.observed, coil) and one.event.number not in self._of_the_lock_out:
                 events[one.observed.key] = one.event
                 if not self._never_settled(one):
                     stages[one.stage][one.observed.key] = one.observed.value
         if self.record.clocked:
             self._carry_suction(stages)
         return stages, events
+
+    @cached_property
+    def _of_the_lock_out(self) -> frozenset[int]:
+        """The events that only show that the power is locked out: what was known of the unit before stands."""
+        locked, found = False, set()
+        for one in self.sightings:
+            if one.observed.key == "power_locked_out":
+                locked = one.observed.value == "yes"
+            elif locked and stopped.shows_lock_out(one.observed.key, one.observed.value):
+                found.add(one.event.number)
+        return frozenset(found)
 
     def _carry_suction(self, stages: tuple[dict[str, Value], ...]) -> None:
         """Where the line reads as before a turn and the suction was not read again, it stands as it did."""
@@ -375,10 +386,10 @@ class Staged:
         known: dict[str, Value] = {}
         there = False
         for one in self.sightings:
-            if one.stage <= stage and self.sees(one.observed, coil):
+            if one.stage <= stage and self.sees(one.observed, coil) and one.event.number not in self._of_the_lock_out:
                 known[one.observed.key] = one.observed.value
                 if one.observed.key == "condenser_fans":
-                    there = one.stage == stage and code in seen_there(work_out(self.record.unit, known))
+                    there = code in seen_there(work_out(self.record.unit, known))
         return [Testimony("stood.condenser_fans", STOOD, {code: 0.0}, -SEEN_SO, -SEEN_SO, beyond_doubt=True)] if there else []
 
     def stage_of(self, event: Event) -> int:

@@ -36,7 +36,7 @@ LIKE_THE_FIRST: Final = {
 }  # fmt: skip
 # With the power off ohms are read first, unless they tell less than this share of the live reading it would go on for.
 OFF_NOW_SHARE: Final = 0.25
-# An answer this likely is settled, but for what has to come before the next try.
+# Settled so far nothing more is asked of it but what has to come before the next try: it is put right, and its proof is the next look.
 SETTLED: Final = 0.9
 TO_GROUND: Final = observations.get("winding_ground_ohm")
 # Ohms wait for it: proposed in their place where they would tell the most.

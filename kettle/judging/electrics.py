@@ -5,12 +5,11 @@ from math import sqrt
 from typing import Final
 
 from kettle.electrical.windings import mismatch_pct
+from kettle.knowledge.equipment import USUAL_SUPPLIES_V
 
 PAIRS: Final = ("12", "23", "31")
 # Read of three legs only.
 THIRD_LEG: Final = ("line_v_23", "line_v_31", "load_v_23", "load_v_31", "pole_drop_v_3")
-# What supplies have, V, where no plate says what the unit is for (ANSI C84.1: volts at the equipment).
-USUAL_SUPPLIES_V: Final = (115.0, 208.0, 230.0, 460.0, 575.0)
 WINDINGS: Final = ("winding_cs_ohm", "winding_cr_ohm", "winding_sr_ohm")
 
 # A heater that is under volts and draws less than a clamp reads has no power.
@@ -25,7 +24,7 @@ def imbalance_pct(volts: list[float]) -> float:
 
 
 def volts_off_pct(volts: float, nameplate_v: float | None) -> float:
-    """Return how far volts are from the plate's, % of it; without a plate from the usual supply they are nearest to (ANSI C84.1)."""
+    """Return how far volts are from the plate's, % of it; without a plate from the usual supply they are nearest to."""
     meant = nameplate_v or min(USUAL_SUPPLIES_V, key=lambda usual: abs(volts - usual) / usual)
     return 100.0 * (volts - meant) / meant
 

@@ -66,6 +66,9 @@ NO_AIR: Final = ("some_stopped", "stopped", "reversed", "held_by_ice")
 SELF_CONTAINED: Final = ("reach_in", "bottle", "prep_rail")
 # Dead behind an open contactor, whatever its poles are worth.
 BEHIND_CONTACTOR: Final = ("load_v", "pole_drop")
+# Under so many volts a meter shows that it is dead (NFPA 70E: from 50 V on it counts as live), and these words the same of what turns.
+DEAD_BELOW_V: Final = 50.0
+AT_REST_LOCKED: Final[dict[str, str]] = {"condenser_fans": "stopped", "evap_fans": "stopped"}
 POWERED: Final = ("line_v", "load_v", "pole_drop", "compressor_amps", "heater_amps", "heater_volts", "evap_fan_supply_v")
 
 
@@ -82,6 +85,13 @@ def is_grounded(f: Facts) -> bool:
     """Whether a winding is known to lie to ground."""
     ohms = f.number("winding_ground_ohm")
     return ohms is not None and ohms < GROUNDED_OHM
+
+
+def shows_lock_out(key: str, value: Value) -> bool:
+    """Whether something seen with the power locked out shows that alone: volts that prove it dead, a fan that stands."""
+    if isinstance(value, float):
+        return key.startswith(POWERED) and value < DEAD_BELOW_V
+    return AT_REST_LOCKED.get(key) == value
 
 
 def ground_unread(f: Facts) -> bool:

@@ -123,6 +123,8 @@ LIMITS: Final[dict[str, tuple[float, float, str, str]]] = {
 # fmt: on
 
 
+# What supplies have, V, where no plate says what a unit is for: ANSI C84.1, and IEC 60038 with the 380 V that stood before it.
+USUAL_SUPPLIES_V: Final = (115.0, 208.0, 230.0, 277.0, 380.0, 400.0, 460.0, 575.0)
 # Above this a charge is one of pounds, oz.
 MOST_CRITICAL_OZ: Final = 64.0
 # Figures beyond this are told in short: 1e+308, inf.

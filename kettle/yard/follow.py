@@ -93,7 +93,7 @@ def _settle(practice: Practice, looks: tuple[str, ...]) -> tuple[str, ...]:
     tried, melted, waited = {*first}, False, False
     for _ in range(MOST_CHECKS):
         codes, likely = _best(practice)
-        if codes and likely >= SURE and ("winding_ground_ohm" in tried or not stopped.ground_unread(practice.facts)):
+        if codes and likely >= SURE and not stopped.ground_unread(practice.facts):
             break
         if any(hold.code == "iced_coil" for hold in practice.course.now.holds) and not melted:
             melted = True

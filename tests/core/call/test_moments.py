@@ -415,3 +415,25 @@ def test_a_new_condenser_fan_leaves_nothing_of_one_that_stood():
 def test_what_is_seen_after_a_look_that_found_something_gone_is_heard():
     since = (read("condenser_fans", "running", 15), read("drain_fault", ["line_heater_dead"], 16))
     assert chance(left(REACH_IN, *STOOD, *since), "drain_blocked") > 0.9
+
+
+LOCKED = (read("box_temp_f", 45, 1), read("compressor", "running", 2), read("line_v_12", 116, 3), read("power_locked_out", "yes", 10))
+
+
+@pytest.mark.parametrize("nameplate_v", [None, 115])
+def test_volts_that_prove_it_dead_are_no_fault_of_the_supply_and_volts_before_it_stand(nameplate_v):
+    plate = REACH_IN | {"nameplate_v": nameplate_v, "phases": 1}
+    assert chance(left(plate, *LOCKED, read("line_v_12", 0, 11)), "voltage_problem") < 0.05
+    # Half a volt too few to be live, and as many as are.
+    assert chance(left(plate, *LOCKED, read("line_v_12", 49.5, 11)), "voltage_problem") < 0.05
+    assert chance(left(plate, *LOCKED, read("line_v_12", 50, 11)), "voltage_problem") > 0.95
+    on = (read("power_locked_out", "no", 15), read("line_v_12", 0, 16))
+    assert chance(left(plate, *LOCKED, *on), "voltage_problem") > 0.95
+
+
+def test_a_fan_that_stands_locked_out_is_no_dead_one():
+    locked = (*LOCKED, read("condenser_fans", "stopped", 11), read("evap_fans", "stopped", 12), read("compressor", "off", 13))
+    answers = left(REACH_IN | {"phases": 1}, *locked)
+    assert chance(answers, "condenser_fan_failed") < 0.1 and chance(answers, "evap_fan_failed") < 0.1
+    loose = (*LOCKED, read("condenser_fans", "reversed", 11))
+    assert chance(left(REACH_IN | {"phases": 1}, *loose), "condenser_fan_failed") > 0.5

@@ -42,10 +42,12 @@ BY_HAND = [
     (FREEZER, {"line_v_12": 228.0, "line_v_23": 231.0, "line_v_31": 240.0}, "volts_imbalance_pct", 3.004),
     (FREEZER, {"line_v_12": 228.0, "line_v_23": 231.0, "line_v_31": 207.0}, "volts_off_pct", -10.0),
     (FREEZER, {"line_v_12": 253.0, "line_v_23": 229.0}, "volts_off_pct", 10.0),
-    # Without a plate against the usual supply they are nearest to: 103.5 of 115, 187.2 of 208, 253 of 230 and not of 460 V.
+    # Without a plate against the usual supply they are nearest to, by share: 253 V is 8.7 % under 277 and 10 over 230.
     (PLATELESS, {"line_v_12": 103.5}, "volts_off_pct", -10.0),
     (PLATELESS, {"line_v_12": 187.2}, "volts_off_pct", -10.0),
-    (PLATELESS, {"line_v_12": 253.0}, "volts_off_pct", 10.0),
+    (PLATELESS, {"line_v_12": 253.0}, "volts_off_pct", -8.664),
+    (PLATELESS, {"line_v_12": 437.0}, "volts_off_pct", -5.0),
+    (PLATELESS, {"line_v_12": 126.5}, "volts_off_pct", 10.0),
     (PLATELESS, {"line_v_12": 460.0, "line_v_23": 460.0, "line_v_31": 437.0}, "volts_off_pct", -5.0),
     (FREEZER, {"line_v_12": 228.0, "load_v_12": 226.0, "line_v_23": 229.0, "load_v_23": 190.0}, "load_loss_v", 39.0),
     (FREEZER, {"compressor": "off", "contactor": "in", "line_v_12": 228.0, "load_v_12": 0.0}, "load_loss_v", 228.0),

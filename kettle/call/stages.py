@@ -180,10 +180,17 @@ class Staged:
         """What was done, in order; each opens a stage."""
         return tuple(step for step in self.openings if step.did.part)
 
-    @property
+    @cached_property
     def sightings(self) -> tuple[Sighting, ...]:
-        """What was observed, in order."""
-        return self._walked[1]
+        """What was observed, in order; without what shows that the power is locked out and nothing else: what was known before stands."""
+        locked, found = False, []
+        for one in self._walked[1]:
+            key, value = one.observed.key, one.observed.value
+            if key == "power_locked_out":
+                locked = value == "yes"
+            if not (locked and stopped.shows_lock_out(key, value)):
+                found.append(one)
+        return tuple(found)
 
     def sees(self, observed: Observed, coil: int) -> bool:
         """Return whether an observation is one of a coil: of the whole unit, of every coil, or its own."""
@@ -239,24 +246,13 @@ class Staged:
         stages: tuple[dict[str, Value], ...] = tuple({} for _ in range(len(self.openings) + 1))
         events: dict[str, Event] = {}
         for one in self.sightings:
-            if self.sees(one.observed, coil) and one.event.number not in self._of_the_lock_out:
+            if self.sees(one.observed, coil):
                 events[one.observed.key] = one.event
                 if not self._never_settled(one):
                     stages[one.stage][one.observed.key] = one.observed.value
         if self.record.clocked:
             self._carry_suction(stages)
         return stages, events
-
-    @cached_property
-    def _of_the_lock_out(self) -> frozenset[int]:
-        """The events that only show that the power is locked out: what was known of the unit before stands."""
-        locked, found = False, set()
-        for one in self.sightings:
-            if one.observed.key == "power_locked_out":
-                locked = one.observed.value == "yes"
-            elif locked and stopped.shows_lock_out(one.observed.key, one.observed.value):
-                found.add(one.event.number)
-        return frozenset(found)
 
     def _carry_suction(self, stages: tuple[dict[str, Value], ...]) -> None:
         """Where the line reads as before a turn and the suction was not read again, it stands as it did."""
@@ -386,7 +382,7 @@ class Staged:
         known: dict[str, Value] = {}
         there = False
         for one in self.sightings:
-            if one.stage <= stage and self.sees(one.observed, coil) and one.event.number not in self._of_the_lock_out:
+            if one.stage <= stage and self.sees(one.observed, coil):
                 known[one.observed.key] = one.observed.value
                 if one.observed.key == "condenser_fans":
                     there = code in seen_there(work_out(self.record.unit, known))

@@ -77,6 +77,9 @@ def reading(call: Call, event: Event) -> list[Sentence]:
         return []
     if event.data["key"] == "leak_test" and any(places_found(call.record, one) for one in call.record.all_of("leak_look")):
         return []
+    if not any(one.event is event for one in call.staged.sightings):
+        # It shows that the power was locked out, and nothing of the unit.
+        return []
     return observed(call, event, event.data["key"], event.data["value"])
 
 

@@ -151,3 +151,10 @@ def test_the_volts_that_found_a_contactor_are_told_as_they_were_read():
 def test_volts_are_told_against_what_they_should_be(nameplate_v, line_v, words):
     unit = FREEZER | {"phases": 1, "nameplate_v": nameplate_v}
     assert words in said(told(unit, read("compressor", "tripping", 1), read("line_v_12", line_v, 2)), "found")
+
+
+def test_what_only_shows_that_the_power_is_locked_out_is_not_written_up_as_found():
+    events = (read("box_temp_f", 47, 1), read("compressor", "running", 1), read("line_v_12", 96, 2), read("power_locked_out", "yes", 5))
+    call = told(REACH_IN | {"phases": 1}, *events, read("line_v_12", 0, 6), read("condenser_fans", "stopped", 7))
+    found = said(call, "found")
+    assert "96 V" in found and "17 % less" in found and " 0 V" not in found and "stopped" not in found

@@ -44,6 +44,17 @@ def test_a_display_that_is_off_is_a_question_until_it_is_the_cause(call, read_in
     assert Standing(call).due_title == "Seen: put right"
 
 
+def test_volts_and_fans_seen_locked_out_take_nothing_of_what_was_known(call, read_in):
+    read_in(compressor="running", line_v_12="229")
+    read_in(power_locked_out="yes")
+    read_in(line_v_12="0", condenser_fans="stopped")
+    volts, fan = Standing(call).tag("line_v_12"), Standing(call).tag("condenser_fans")
+    assert (volts.value, volts.was) == (229.0, "")
+    assert (fan.value, fan.was) == (None, "stopped")
+    read_in(power_locked_out="no", line_v_12="0")
+    assert Standing(call).tag("line_v_12").value == 0.0
+
+
 def test_a_card_carries_value_mark_band_and_scale(call, starved):
     cards = {card.key: card for card in Standing(call).cards}
     superheat = cards["superheat_evap_f"]

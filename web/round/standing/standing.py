@@ -137,7 +137,11 @@ class Standing:
 
     @cached_property
     def readings(self):
-        return standing_readings(self.call, self.coil)
+        """The row each observation stands by: its last one, unless that shows the lock-out alone and one before it speaks for the unit."""
+        rows, of_ref = standing_readings(self.call, self.coil), {f"reading:{row.pk}": row for row in self.call.readings.all()}
+        coil = min(self.coil, len(self.told.record.coils))
+        spoke = {key: self.told.call.staged.last_seen(key, coil) for key in rows}
+        return {key: of_ref.get(spoke[key].ref, row) if spoke[key] else row for key, row in rows.items()}
 
     def tag(self, key, place=None, number=0):
         """The entry field of an observation."""

@@ -72,7 +72,7 @@ CAUSES = (
             "box_trend": {"rising": 0.6},
             "siblings": {"also_bad": 0.6},
         },
-        confirm=("At the disconnect, all three pairs, running: more than 2 % apart or 10 % off the plate",),
+        confirm=("At the disconnect, every pair, running: more than 2 % apart, or 10 % off the plate (without one, the usual supply)",),
         correct=("Supply, fuses and terminals; call the utility or the electrician",),
         caution=words("lock_out"),
         mimics=(("contactor_pole_open", "measure before the contactor"),),

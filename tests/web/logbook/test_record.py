@@ -5,6 +5,8 @@ from datetime import timedelta
 
 import pytest
 from django.apps import apps
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from kettle import case
@@ -76,3 +78,11 @@ def test_only_tables_with_rows_of_the_call_are_asked(user, call, django_assert_m
     with django_assert_max_num_queries(6):
         rows = record_module.Rows(fresh)
         assert [len(getattr(rows, name)) for name in ROWS if getattr(rows, name)] == [1]
+
+
+def test_rows_of_a_call_are_fetched_alone(call):
+    record_reading(call.opened_by, call, "box_temp_f", "41")
+    with CaptureQueriesContext(connection) as asked:
+        record_of(Call.objects.get(pk=call.pk))
+    rows = [one["sql"] for one in asked.captured_queries if 'FROM "logbook_reading"' in one["sql"] and "EXISTS" not in one["sql"]]
+    assert len(rows) == 1 and "JOIN" not in rows[0]

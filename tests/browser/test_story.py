@@ -274,5 +274,7 @@ def test_a_draft_is_its_writers_alone_and_an_old_one_is_shown_before_it_is_sent(
             page.get_by_label("keep what I typed").check()
         page.get_by_role("button", name="Log out").click()
         expect(page.get_by_role("heading", name="Log in")).to_be_visible()
+        # What the page was still asking for as one logs out is refused.
+        complaints[:] = [said for said in complaints if "401" not in said]
         assert kept(page) == ([key] if keep else [])
         another(page, live_server, client, django_user_model, "wren")

@@ -28,8 +28,7 @@ def learner(logged_in, live_server):
 
 def by_key(locator):
     """Press what has the focus, as somebody without a mouse does."""
-    locator.focus()
-    locator.page.keyboard.press("Enter")
+    locator.press("Enter")
 
 
 def by_touch(locator):
@@ -83,6 +82,7 @@ def test_a_lesson_from_its_story_to_its_debrief(learner, screen, accessible):
     expect(page.locator("header h1").first).to_contain_text("Step 2 of")
     press(page.get_by_role("link", name="How it went"))
     press(page.get_by_role("link", name="Another round"))
+    page.wait_for_url(re.compile("/yard/$"))
     page.goto(re.sub("/yard/.*", "/yard/lessons/", page.url))
     expect(page.locator("[data-lesson-line=fan-dead]")).to_contain_text("◐ tried")
     expect(page.locator("[data-own-progress]")).to_contain_text("Coil fan failed")

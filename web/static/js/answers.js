@@ -5,7 +5,7 @@
   let pressed = null;
 
   document.addEventListener("htmx:confirm", (event) => {
-    if (event.detail.elt.matches("input, select, .chips")) waiting.add(event.detail.elt);
+    if (event.detail.elt.matches("input, select, button, .chips")) waiting.add(event.detail.elt);
   });
   document.addEventListener("htmx:beforeRequest", (event) => waiting.delete(event.detail.elt));
 
